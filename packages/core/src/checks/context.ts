@@ -1,0 +1,41 @@
+import type { Printer } from '../paper/printer';
+import type { GatheredPlan } from '../plan/gather';
+import type { Check, PageName, Sheet } from '../plan/plan';
+import type { Ticket } from '../ticket/ticket';
+
+/** All that a check may look at. */
+export interface CheckContext {
+  readonly plan: GatheredPlan;
+  readonly ticket: Ticket;
+  readonly printer: Printer;
+  /** Sheets above which a job counts as large. */
+  readonly limit: number;
+}
+
+/** Each check is one question asked of the plan; it answers with nothing where all is well. */
+export type CheckRule = (context: CheckContext) => Check[];
+
+/** Sheets grouped by what a key says of them, in the order first met; sheets without a key are left out. */
+export function groupSheets(sheets: readonly Sheet[], keyOf: (sheet: Sheet) => string | null): Map<string, Sheet[]> {
+  const groups = new Map<string, Sheet[]>();
+  for (const sheet of sheets) {
+    const key = keyOf(sheet);
+    if (key === null) continue;
+    const group = groups.get(key);
+    if (group) group.push(sheet);
+    else groups.set(key, [sheet]);
+  }
+  return groups;
+}
+
+export const indexesOf = (sheets: readonly Sheet[]): number[] => sheets.map((sheet) => sheet.index);
+
+/** The pages on these sheets, front before back. */
+export function pagesOn(sheets: readonly Sheet[]): PageName[] {
+  return sheets.flatMap((sheet) =>
+    [...sheet.front.cells, ...(sheet.back?.cells ?? [])].map(({ document, page }) => ({ document, page })),
+  );
+}
+
+/** "1 sheet", "240 sheets". */
+export const countSheets = (count: number): string => (count === 1 ? '1 sheet' : `${count} sheets`);

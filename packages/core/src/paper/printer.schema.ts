@@ -1,0 +1,59 @@
+/** JSON Schema of the printer profile (model, Ticket). Lengths in millimetres, weights in grams a square metre. */
+export const printerSchema = {
+  $schema: 'http://json-schema.org/draft-07/schema#',
+  $id: 'foglio:printer',
+  title: 'Printer profile',
+  type: 'object',
+  additionalProperties: false,
+  required: ['name', 'trays'],
+  properties: {
+    name: { type: 'string', minLength: 1, maxLength: 200 },
+    duplex: { type: 'boolean', default: true },
+    color: { type: 'boolean', default: true },
+    margin: { type: 'number', minimum: 0, maximum: 100, default: 0 },
+    maxDuplexWeight: { type: ['number', 'null'], exclusiveMinimum: 0, default: null },
+    delivers: { enum: ['face-down', 'face-up'], default: 'face-down' },
+    printsOn: { enum: ['lower', 'upper'], default: 'lower' },
+    trays: {
+      type: 'array',
+      minItems: 1,
+      maxItems: 50,
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['id', 'size'],
+        properties: {
+          id: { type: 'string', pattern: '^[a-z0-9][a-z0-9._-]*$', maxLength: 255 },
+          name: { type: ['string', 'null'], default: null },
+          size: { type: 'string', pattern: '^[a-z0-9-]+_[a-z0-9.-]+_[0-9.]+x[0-9.]+(mm|in)$' },
+          type: { type: ['string', 'null'], default: null },
+          weight: { type: ['number', 'null'], exclusiveMinimum: 0, default: null },
+          capacity: { type: ['integer', 'null'], minimum: 0, default: null },
+          loaded: { type: ['integer', 'null'], minimum: 0, default: null },
+          price: { type: 'number', minimum: 0, default: 0 },
+        },
+      },
+    },
+    prices: {
+      type: 'object',
+      additionalProperties: false,
+      default: {},
+      properties: {
+        mono: { type: 'number', minimum: 0, default: 0 },
+        color: { type: 'number', minimum: 0, default: 0 },
+      },
+    },
+    sidesPerMinute: { type: ['number', 'null'], exclusiveMinimum: 0, default: null },
+    twoSidedFactor: { type: 'number', exclusiveMinimum: 0, maximum: 1, default: 1 },
+    refeedTray: { type: ['string', 'null'], default: null },
+    jobs: {
+      type: 'object',
+      additionalProperties: false,
+      default: {},
+      properties: {
+        overrides: { type: 'array', items: { type: 'string' }, default: [] },
+        documents: { type: 'boolean', default: false },
+      },
+    },
+  },
+} as const;

@@ -1,0 +1,29 @@
+import type { FromSchema } from 'json-schema-to-ts';
+import type { printerSchema } from './printer.schema';
+
+/** A printer as a plan is made against it, every default filled in. */
+export type Printer = FromSchema<typeof printerSchema>;
+
+/** A printer profile as written by a person: only `name` and `trays` must be there. */
+export type PrinterInput = FromSchema<typeof printerSchema, { keepDefaultedPropertiesOptional: true }>;
+
+export type Tray = Printer['trays'][number];
+
+/** The tray of that id, or null where the printer has none. */
+export function findTray(printer: Printer, id: string): Tray | null {
+  return printer.trays.find((tray) => tray.id === id) ?? null;
+}
+
+/**
+ * The tray a run comes from (model, Planning 7): the one it names, or for "auto" the first in the printer's order that
+ * holds the size, and the type where one is asked for. Null where "auto" finds none; a named tray is given back even if
+ * the printer lacks it, since the plan must show what was asked for.
+ */
+export function chooseTray(printer: Printer, wanted: string, size: string, type: string | null): string | null {
+  if (wanted !== 'auto') return wanted;
+  const tray = printer.trays.find((one) => one.size === size && (type === null || one.type === type));
+  return tray?.id ?? null;
+}
+
+/** What a tray is called on the screen: its own name, otherwise its id. */
+export const trayName = (tray: Tray): string => tray.name ?? tray.id;

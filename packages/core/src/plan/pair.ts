@@ -1,0 +1,53 @@
+import type { Ticket } from '../ticket/ticket';
+import type { LaidOutRun } from './layout';
+import type { Sheet, Side } from './plan';
+
+export type SheetSides = Sheet['sides'];
+
+/** A sheet before it is fed: its faces and how it is turned over. */
+export interface Leaf {
+  readonly run: LaidOutRun;
+  readonly sides: SheetSides;
+  readonly front: Side;
+  readonly back: Side | null;
+}
+
+/**
+ * Step 6. One-sided: a sheet a side. Two-sided: sides 1 and 2 are a sheet's front and back, and so on; a run that ends
+ * on a front leaves the back blank. A run never goes on on the sheet of another.
+ */
+export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] {
+  const edge = turningEdge(runs, bind);
+  const leaves: Leaf[] = [];
+  for (const run of runs) {
+    const faces = run.faces;
+    if (run.sides === 'one-sided') {
+      for (const front of faces) leaves.push({ run, sides: 'one-sided', front, back: null });
+      continue;
+    }
+    for (let first = 0; first < faces.length; first += 2) {
+      const front = faces[first] as Side;
+      const back = faces[first + 1] ?? { orientation: front.orientation, cells: [] };
+      leaves.push({ run, sides: edge, front, back });
+    }
+  }
+  return leaves;
+}
+
+/**
+ * The edge all two-sided sheets of a job turn on, so that the set can be leafed through in one hand (model, Geometry,
+ * Turning over). The set is held the way most of its printed sides are read; a tie is portrait. Keywords: RFC 8011, 5.2.8.
+ */
+function turningEdge(runs: readonly LaidOutRun[], bind: Ticket['bind']): SheetSides {
+  let portrait = 0;
+  let landscape = 0;
+  for (const run of runs) {
+    for (const face of run.faces) {
+      if (face.orientation === 'portrait') portrait += 1;
+      else landscape += 1;
+    }
+  }
+  const heldPortrait = portrait >= landscape;
+  const alongLongEdge = heldPortrait ? bind !== 'top' : bind === 'top';
+  return alongLongEdge ? 'two-sided-long-edge' : 'two-sided-short-edge';
+}

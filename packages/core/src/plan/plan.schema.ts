@@ -1,0 +1,154 @@
+/** JSON Schema of the plan (model, Plan). Lengths in points, the origin at a side's lower left corner. */
+const side = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['orientation', 'cells'],
+  properties: {
+    orientation: { enum: ['portrait', 'landscape'] },
+    cells: {
+      type: 'array',
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['document', 'page', 'x', 'y', 'width', 'height', 'scale', 'turn', 'clip'],
+        properties: {
+          document: { type: 'integer', minimum: 1 },
+          page: { type: 'integer', minimum: 1 },
+          x: { type: 'number' },
+          y: { type: 'number' },
+          width: { type: 'number', exclusiveMinimum: 0 },
+          height: { type: 'number', exclusiveMinimum: 0 },
+          scale: { type: 'number', exclusiveMinimum: 0 },
+          turn: { enum: [0, 90, 180, 270] },
+          clip: {
+            anyOf: [
+              { type: 'null' },
+              {
+                type: 'array',
+                minItems: 4,
+                maxItems: 4,
+                additionalItems: false,
+                items: [{ type: 'number' }, { type: 'number' }, { type: 'number' }, { type: 'number' }],
+              },
+            ],
+          },
+        },
+      },
+    },
+  },
+} as const;
+
+const paper = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['size', 'width', 'height'],
+  properties: { size: { type: 'string' }, width: { type: 'number' }, height: { type: 'number' } },
+} as const;
+
+const counts = { type: 'object', additionalProperties: { type: 'integer' } } as const;
+
+export const planSchema = {
+  $schema: 'http://json-schema.org/draft-07/schema#',
+  $id: 'foglio:plan',
+  title: 'Plan',
+  type: 'object',
+  additionalProperties: false,
+  required: ['version', 'sheets', 'sets', 'collate', 'delivery', 'slipBetweenSets', 'tally', 'passes', 'checks'],
+  properties: {
+    version: { const: 1 },
+    sheets: {
+      type: 'array',
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['index', 'run', 'tray', 'slip', 'paper', 'sides', 'front', 'back'],
+        properties: {
+          index: { type: 'integer', minimum: 1 },
+          run: { type: 'integer', minimum: 1 },
+          tray: { type: ['string', 'null'] },
+          slip: { type: 'boolean' },
+          paper,
+          sides: { enum: ['one-sided', 'two-sided-long-edge', 'two-sided-short-edge'] },
+          front: side,
+          back: { anyOf: [side, { type: 'null' }] },
+        },
+      },
+    },
+    sets: { type: 'integer', minimum: 1 },
+    collate: { type: 'boolean' },
+    delivery: { enum: ['first-to-last', 'last-to-first'] },
+    slipBetweenSets: {
+      anyOf: [
+        { type: 'null' },
+        {
+          type: 'object',
+          additionalProperties: false,
+          required: ['tray', 'paper'],
+          properties: { tray: { type: ['string', 'null'] }, paper },
+        },
+      ],
+    },
+    tally: {
+      type: 'object',
+      additionalProperties: false,
+      required: [
+        'sheetsPerSet',
+        'sheets',
+        'sides',
+        'blankSides',
+        'byTray',
+        'byPaper',
+        'cost',
+        'weightGrams',
+        'heightMm',
+        'seconds',
+      ],
+      properties: {
+        sheetsPerSet: { type: 'integer' },
+        sheets: { type: 'integer' },
+        sides: { type: 'integer' },
+        blankSides: { type: 'integer' },
+        byTray: counts,
+        byPaper: counts,
+        cost: { type: 'number' },
+        weightGrams: { type: 'number' },
+        heightMm: { type: 'number' },
+        seconds: { type: ['number', 'null'] },
+      },
+    },
+    passes: { type: 'null' },
+    checks: {
+      type: 'array',
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['code', 'level', 'message', 'sheets', 'pages'],
+        properties: {
+          code: {
+            enum: [
+              'tray-unknown',
+              'tray-wrong-paper',
+              'no-tray-for-paper',
+              'tray-short',
+              'blank-back',
+              'large-run',
+            ],
+          },
+          level: { enum: ['stop', 'caution', 'note'] },
+          message: { type: 'string' },
+          sheets: { type: 'array', items: { type: 'integer', minimum: 1 } },
+          pages: {
+            type: 'array',
+            items: {
+              type: 'object',
+              additionalProperties: false,
+              required: ['document', 'page'],
+              properties: { document: { type: 'integer', minimum: 1 }, page: { type: 'integer', minimum: 1 } },
+            },
+          },
+          set: { type: 'integer', minimum: 1 },
+        },
+      },
+    },
+  },
+} as const;

@@ -1,0 +1,35 @@
+import type { DocumentFacts } from '../pages/facts';
+import { selectPages } from '../pages/selection';
+import { SelectionError } from '../pages/selection-error';
+import type { Ticket } from '../ticket/ticket';
+import { TicketError } from '../ticket/ticket-error';
+
+/** One page to be printed: document and page counted from 1. A page selected twice stands twice. */
+export interface SelectedPage {
+  readonly document: number;
+  readonly page: number;
+}
+
+/** Step 1. For each document in order, its pages in the order its selection gives. */
+export function select(ticket: Ticket, documents: readonly DocumentFacts[]): SelectedPage[] {
+  const selected: SelectedPage[] = [];
+  ticket.documents.forEach(({ pages, rotate }, index) => {
+    const facts = documents[index] as DocumentFacts;
+    const numbers = inPlace(`documents[${index}].pages`, () =>
+      selectPages(pages, { facts, rotate, forgiving: false }),
+    );
+    for (const page of numbers) selected.push({ document: index + 1, page });
+  });
+  return selected;
+}
+
+/** Runs a reading of a selection and gives its error the place in the ticket. */
+export function inPlace<T>(place: string, read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    if (!(error instanceof SelectionError)) throw error;
+    const { message, position, length, expected, repair } = error;
+    throw new TicketError(place, message, `expected ${expected}`, position, length, repair);
+  }
+}

@@ -1,0 +1,75 @@
+import type { FromSchema } from 'json-schema-to-ts';
+import type { ticketSchema } from './ticket.schema';
+
+/** A ticket with every default filled in: what the planner takes. */
+export type Ticket = FromSchema<typeof ticketSchema>;
+
+/** A ticket as written by a person: everything but `version` and `documents` may be left out. */
+export type TicketInput = FromSchema<typeof ticketSchema, { keepDefaultedPropertiesOptional: true }>;
+
+export type Route = Ticket['routes'][number];
+export type Layout = Ticket['layout'];
+export type GridLayout = Extract<Layout, { kind: 'grid' }>;
+export type Sides = Ticket['sides'];
+export type Rotation = Ticket['documents'][number]['rotate'];
+
+/** What rules the printing of one page: the ticket's settings with those of its route laid over them. */
+export interface PageSettings {
+  readonly tray: string;
+  readonly sides: Sides;
+  readonly layout: Layout;
+  readonly paper: Ticket['paper'];
+  readonly scale: Ticket['scale'];
+  readonly margin: number;
+  readonly color: Ticket['color'];
+  /** Null: the document's own. */
+  readonly rotate: Rotation | null;
+  readonly ownSheet: boolean;
+}
+
+/** The settings of pages that no route names. */
+export function ticketSettings(ticket: Ticket): PageSettings {
+  const { tray, sides, layout, paper, scale, margin, color } = ticket;
+  return { tray, sides, layout, paper, scale, margin, color, rotate: null, ownSheet: false };
+}
+
+/** The settings of a route's pages: what the route leaves out is the ticket's (model, Ticket). */
+export function routeSettings(ticket: Ticket, route: Route): PageSettings {
+  const base = ticketSettings(ticket);
+  return {
+    tray: route.tray ?? base.tray,
+    sides: route.sides ?? base.sides,
+    layout: route.layout ? routeLayout(base.layout, route.layout) : base.layout,
+    paper: { ...base.paper, ...route.paper },
+    scale: { ...base.scale, ...route.scale },
+    margin: route.margin ?? base.margin,
+    color: route.color ?? base.color,
+    rotate: route.rotate ?? null,
+    ownSheet: route.ownSheet ?? false,
+  };
+}
+
+const GRID: GridLayout = {
+  kind: 'grid',
+  pagesPerSide: 1,
+  columns: null,
+  rows: null,
+  flow: 'toright-tobottom',
+  repeat: 'none',
+  turn: 'upright',
+  gutter: 0,
+  frame: false,
+  marks: 'none',
+};
+
+/** A layout of the ticket's kind is completed from it; one of another kind stands on its own defaults. */
+function routeLayout(base: Layout, own: NonNullable<Route['layout']>): Layout {
+  if (own.kind === 'booklet') {
+    const start = base.kind === 'booklet' ? base : { kind: 'booklet' as const, sheetsPerSignature: 0, creep: 0, cover: null };
+    return { ...start, ...own };
+  }
+  const start = base.kind === 'grid' ? base : GRID;
+  // Pages a side given alone would be silently overruled by the ticket's columns and rows, so these are taken back.
+  const givenAlone = own.pagesPerSide !== undefined && own.columns === undefined && own.rows === undefined;
+  return { ...start, ...(givenAlone ? { columns: null, rows: null } : {}), ...own };
+}

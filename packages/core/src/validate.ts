@@ -1,0 +1,78 @@
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { printerSchema } from './paper/printer.schema';
+import type { Printer } from './paper/printer';
+import { planSchema } from './plan/plan.schema';
+import type { Plan } from './plan/plan';
+import type { Ticket } from './ticket/ticket';
+import { TicketError } from './ticket/ticket-error';
+import { ticketSchema } from './ticket/ticket.schema';
+
+const ajv = new Ajv({ useDefaults: true, allErrors: false, discriminator: true, allowUnionTypes: true, strictTuples: false });
+
+const validateTicket = ajv.compile<Ticket>(ticketSchema);
+const validatePrinter = ajv.compile<Printer>(printerSchema);
+const validatePlan = ajv.compile<Plan>(planSchema);
+
+/**
+ * A ticket read from data of any origin, every default filled in; the data itself (JSON) is left as it was.
+ *
+ * @throws TicketError naming the place and the repair; an unknown field is an error, never ignored
+ */
+export const readTicket = (data: unknown): Ticket => read(data, validateTicket, 'the ticket');
+
+/** A printer profile read from data of any origin. @throws TicketError */
+export const readPrinter = (data: unknown): Printer => read(data, validatePrinter, 'the printer profile');
+
+/** A plan read from data of any origin. @throws TicketError */
+export const readPlan = (data: unknown): Plan => read(data, validatePlan, 'the plan');
+
+function read<T>(data: unknown, validate: ValidateFunction<T>, whole: string): T {
+  const copy: unknown = data === undefined ? undefined : JSON.parse(JSON.stringify(data));
+  if (validate(copy)) return copy;
+  throw sayError(telling(validate.errors ?? []), whole);
+}
+
+/** Of the errors of one place, the one that tells most: a failed anyOf or oneOf only says that its parts failed. */
+function telling(errors: readonly ErrorObject[]): ErrorObject {
+  const first = errors.find((error) => error.keyword !== 'anyOf' && error.keyword !== 'oneOf');
+  const missing = errors.find((error) => error.keyword === 'anyOf');
+  return (missing && first?.keyword === 'required' ? missing : first ?? errors[0]) as ErrorObject;
+}
+
+function sayError(error: ErrorObject, whole: string): TicketError {
+  const place = error.instancePath
+    .replace(/\/(\d+)/g, '[$1]')
+    .replace(/\//g, '.')
+    .replace(/^\./, '');
+  const { problem, repair } = sayKeyword(error);
+  return new TicketError(place === '' ? whole : place, problem, repair);
+}
+
+function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
+  const params = error.params as Record<string, unknown>;
+  switch (error.keyword) {
+    case 'additionalProperties':
+      return { problem: `unknown field "${params['additionalProperty']}"`, repair: 'remove it or correct its name' };
+    case 'required':
+      return { problem: `"${params['missingProperty']}" is missing`, repair: 'add it' };
+    case 'enum':
+      return { problem: 'not one of the possible values', repair: `write ${list(params['allowedValues'] as unknown[])}` };
+    case 'const':
+      return { problem: 'another value is needed', repair: `write ${JSON.stringify(params['allowedValue'])}` };
+    case 'type':
+      return { problem: 'wrong type', repair: `write a value of type ${[params['type']].flat().join(' or ')}` };
+    case 'minimum':
+    case 'maximum':
+    case 'exclusiveMinimum':
+    case 'exclusiveMaximum':
+      return { problem: 'out of range', repair: `write a number ${params['comparison']} ${params['limit']}` };
+    case 'discriminator':
+      return { problem: `"${params['tag']}" names no known kind`, repair: 'write "grid" or "booklet"' };
+    case 'anyOf':
+      return { problem: 'a route must change something', repair: 'give it a tray, sides, paper, layout, scale, margin, rotate, color or ownSheet' };
+    default:
+      return { problem: error.message ?? 'cannot be used', repair: 'correct it' };
+  }
+}
+
+const list = (values: readonly unknown[]): string => values.map((value) => JSON.stringify(value)).join(', ');
