@@ -9,7 +9,7 @@ export { SelectionError } from './pages/selection-error';
 export { sayPages, writeSelection } from './pages/selection-write';
 export { plan, type Cell, type Check, type PageName, type Plan, type Sheet, type Side } from './plan/plan';
 export { planSchema } from './plan/plan.schema';
-export { route, type RoutedPage } from './plan/route';
+export { pageRotations, route, type RoutedPage } from './plan/route';
 export { select } from './plan/select';
 export { profileForTicket } from './plan/profile-for-ticket';
 export type { Route, Sides, Ticket, TicketInput } from './ticket/ticket';

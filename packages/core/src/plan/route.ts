@@ -39,3 +39,15 @@ function routesOfDocument(ticket: Ticket, facts: DocumentFacts, document: number
   });
   return rulers;
 }
+
+/** Tells the degrees clockwise by which the ticket or a route turns a page, before all else. */
+export function pageRotations(
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+): (document: number, page: number) => number {
+  const rulers = documents.map((facts, index) => routesOfDocument(ticket, facts, index + 1));
+  return (document, page) => {
+    const own = ticket.routes[rulers[document - 1]?.[page] ?? -1]?.rotate;
+    return own ?? ticket.documents[document - 1]?.rotate ?? 0;
+  };
+}

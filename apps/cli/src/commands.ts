@@ -1,0 +1,121 @@
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { createInterface } from 'node:readline/promises';
+import { userInfo } from 'node:os';
+import type { Check, Plan, Printer } from '@foglio/core';
+import { askProfile, IppError, sendPlan } from '@foglio/ipp';
+import { impose, PdfError } from '@foglio/pdf';
+import { InputError, sayFileTrouble } from './input-error';
+import { loadDocument, loadJob, loadPrinter, planJob, type Job } from './job-file';
+import { describePages, pagesTable, planTable } from './tables';
+
+/** Exit status (model, Command line). */
+export const DONE = 0;
+export const STOPPED = 1;
+export const BAD_INPUT = 2;
+
+const out = (text: string): void => void process.stdout.write(`${text}\n`);
+const complain = (text: string): void => void process.stderr.write(`${text}\n`);
+const stopsOf = (plan: Plan): Check[] => plan.checks.filter((check) => check.level === 'stop');
+
+/** `pages FILE...`: page facts as a table, or as JSON. */
+export async function pagesCommand(files: readonly string[], options: { json?: boolean }): Promise<number> {
+  const described = [];
+  for (const file of files) described.push(describePages(file, await loadDocument(file)));
+  out(options.json ? JSON.stringify(described, null, 2) : described.map(pagesTable).join('\n\n'));
+  return DONE;
+}
+
+/** `plan TICKET`: the plan in the shape of the model, or a sheet list. */
+export async function planCommand(file: string, options: { printer?: string; json?: boolean }): Promise<number> {
+  const printer = options.printer === undefined ? null : await loadPrinter(options.printer);
+  const plan = planJob(await loadJob(file), printer);
+  out(options.json ? JSON.stringify(plan, null, 2) : planTable(plan, printer));
+  return stopsOf(plan).length > 0 ? STOPPED : DONE;
+}
+
+/** `impose TICKET -o OUT.pdf`: one set. */
+export async function imposeCommand(
+  file: string,
+  options: { output: string; printer?: string },
+): Promise<number> {
+  const printer = options.printer === undefined ? null : await loadPrinter(options.printer);
+  const job = await loadJob(file);
+  const plan = planJob(job, printer);
+  const stops = stopsOf(plan);
+  stops.forEach((check) => complain(`${file}: ${check.message}`));
+  if (stops.length > 0) return STOPPED;
+  const pdf = await imposeJob(job, plan, 'every-sheet');
+  await writeWhole(options.output, pdf);
+  out(`${options.output}: ${plan.tally.sheetsPerSet} sheets, one set, ${pdf.length} bytes`);
+  return DONE;
+}
+
+/** `printer ipp://...`: the printer's profile as JSON. */
+export async function printerCommand(address: string): Promise<number> {
+  out(JSON.stringify(await askProfile(address), null, 2));
+  return DONE;
+}
+
+/** `send TICKET --to ipp://...`: plans against the real printer and sends one job. */
+export async function sendCommand(file: string, options: { to: string; yes?: boolean }): Promise<number> {
+  const job = await loadJob(file);
+  const printer: Printer = await askProfile(options.to);
+  const plan = planJob(job, printer);
+  const stops = stopsOf(plan);
+  stops.forEach((check) => complain(`${file}: ${check.message}`));
+  if (stops.length > 0) return STOPPED;
+  const cautions = plan.checks.filter((check) => check.level === 'caution');
+  if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan))) return BAD_INPUT;
+  const pdf = await imposeJob(job, plan, 'none');
+  const status = await sendPlan({
+    printerUri: options.to,
+    printer,
+    plan,
+    ticket: job.ticket,
+    pdf,
+    jobName: job.ticket.title || file,
+    userName: userInfo().username,
+  });
+  out(`job ${status.id} ${status.state}: ${plan.tally.sheets} sheets`);
+  return DONE;
+}
+
+/** Says an error in one line. */
+export function complainAbout(error: unknown): number {
+  if (error instanceof InputError || error instanceof IppError || error instanceof PdfError) complain(error.message);
+  else complain((error as Error).stack ?? String(error));
+  return BAD_INPUT;
+}
+
+async function imposeJob(job: Job, plan: Plan, blanks: 'every-sheet' | 'none'): Promise<Uint8Array> {
+  try {
+    return await impose({ plan, ticket: job.ticket, documents: job.documents, blanks });
+  } catch (error) {
+    if (error instanceof PdfError) throw new InputError(job.file, error.message);
+    throw error;
+  }
+}
+
+async function confirmed(cautions: readonly Check[], plan: Plan): Promise<boolean> {
+  cautions.forEach((check) => complain(`caution: ${check.message}`));
+  if (!process.stdin.isTTY) {
+    complain('Not sent; give --yes to send it all the same.');
+    return false;
+  }
+  const prompt = createInterface({ input: process.stdin, output: process.stderr });
+  const answer = await prompt.question(`Send ${plan.tally.sheets} sheets? [y/N] `);
+  prompt.close();
+  return /^y(es)?$/i.test(answer.trim());
+}
+
+/** Written beside its place and moved there, so that nothing half-written is ever found under the name. */
+async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
+  const unfinished = `${path}.${process.pid}.part`;
+  try {
+    await writeFile(unfinished, bytes);
+    await rename(unfinished, path);
+  } catch (error) {
+    await rm(unfinished, { force: true });
+    throw new InputError(path, sayFileTrouble(error));
+  }
+}

@@ -1,0 +1,61 @@
+import { Command, CommanderError } from 'commander';
+import {
+  BAD_INPUT,
+  complainAbout,
+  DONE,
+  imposeCommand,
+  pagesCommand,
+  planCommand,
+  printerCommand,
+  sendCommand,
+} from './commands';
+
+/** Runs `foglio`. @param argv as Node gives it @returns the exit status: 0 done, 1 a stop stands, 2 bad input or usage */
+export async function main(argv: readonly string[]): Promise<number> {
+  let status = DONE;
+  const keep = async (running: Promise<number>): Promise<void> => {
+    status = await running;
+  };
+  const program = new Command('foglio')
+    .description('Set up a print job, see every sheet, send it as one job.')
+    .exitOverride();
+  program
+    .command('pages')
+    .description('page facts of PDF files')
+    .argument('<files...>')
+    .option('--json', 'as JSON')
+    .action((files: string[], options: { json?: boolean }) => keep(pagesCommand(files, options)));
+  program
+    .command('plan')
+    .description('the sheets a ticket comes to')
+    .argument('<ticket>')
+    .option('--printer <profile>', 'a printer profile; without: a printer with all the ticket asks for')
+    .option('--json', "as JSON, in the plan's shape")
+    .action((ticket: string, options: { printer?: string; json?: boolean }) => keep(planCommand(ticket, options)));
+  program
+    .command('impose')
+    .description('write one set as an imposed PDF')
+    .argument('<ticket>')
+    .requiredOption('-o, --output <file>', 'the PDF to write')
+    .option('--printer <profile>', 'a printer profile')
+    .action((ticket: string, options: { output: string; printer?: string }) => keep(imposeCommand(ticket, options)));
+  program
+    .command('send')
+    .description('send a ticket to a printer as one job')
+    .argument('<ticket>')
+    .requiredOption('--to <address>', 'ipp://HOST:PORT/ipp/print')
+    .option('--yes', 'send although cautions stand')
+    .action((ticket: string, options: { to: string; yes?: boolean }) => keep(sendCommand(ticket, options)));
+  program
+    .command('printer')
+    .description("read a printer's profile")
+    .argument('<address>', 'ipp://HOST:PORT/ipp/print')
+    .action((address: string) => keep(printerCommand(address)));
+  try {
+    await program.parseAsync([...argv]);
+    return status;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? DONE : BAD_INPUT;
+    return complainAbout(error);
+  }
+}

@@ -1,0 +1,130 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import express, { type Express, type Request, type Response } from 'express';
+import { decodeMessage, encodeMessage, groupOf, firstNumber, OPERATIONS, STATUS, type Message } from '@foglio/ipp';
+import type { Archive, PrintJob } from './archive';
+import { answer, type Answer } from './ipp-answers';
+import type { Machine } from './machine';
+
+export interface AppOptions {
+  readonly machine: Machine;
+  readonly archive: Archive;
+  /** Kilobytes a second at which a document is taken in; Infinity: as fast as it comes. */
+  readonly intakeKb: number;
+}
+
+const LARGEST_REQUEST = 1024 * 1024 * 1024;
+
+/** The simulated printer's two sides: IPP at /ipp/print, and its front panel and output as JSON under /panel. */
+export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.post('/ipp/print', async (request, response) => {
+    const address = `ipp://${request.headers.host}/ipp/print`;
+    await serveIpp(request, response, machine, address, intakeKb);
+  });
+  app.get('/panel', (_request, response) => {
+    const trays = machine.profile.trays.map(({ id }) => ({ id, loaded: machine.loaded.get(id) ?? 0 }));
+    response.json({ name: machine.profile.name, stop: machine.stop, trays });
+  });
+  app.put('/panel/trays/:id', express.json(), async (request, response) => {
+    const loaded = (request.body as { loaded?: unknown }).loaded;
+    const known = machine.profile.trays.some((tray) => tray.id === request.params.id);
+    if (!known) return void response.status(404).json({ error: `no tray "${request.params.id}"` });
+    if (!Number.isInteger(loaded) || (loaded as number) < 0) {
+      return void response.status(400).json({ error: '"loaded" must be a number of sheets' });
+    }
+    await machine.load(request.params.id, loaded as number);
+    response.status(204).end();
+  });
+  app.get('/panel/jobs/:id', (request, response) => {
+    const job = machine.jobs.get(Number(request.params.id));
+    if (!job) return void response.status(404).json({ error: 'no such job' });
+    const { id, name, state, reasons, message, pages, sheets, delivered } = job;
+    response.json({ id, name, state, reasons, message, pages, sheets, delivered });
+  });
+  app.get('/panel/jobs/:id/document', async (request, response) => {
+    const job = machine.jobs.get(Number(request.params.id));
+    if (!job || job.pages === null) return void response.status(404).json({ error: 'no such document' });
+    response.type('application/pdf').send(Buffer.from(await archive.readDocument(job.id)));
+  });
+  return app;
+}
+
+async function serveIpp(
+  request: Request,
+  response: Response,
+  machine: Machine,
+  address: string,
+  intakeKb: number,
+): Promise<void> {
+  if (request.headers['content-type'] !== 'application/ipp') {
+    response.status(415).end();
+    return;
+  }
+  const body = await takeIn(request, intakeKb, machine);
+  if (body === null) return;
+  response.type('application/ipp').send(Buffer.from(await answerBytes(body, machine, address)));
+}
+
+/** The body at the printer's pace; null where the sender broke off, whose job is then aborted. */
+async function takeIn(request: Request, intakeKb: number, machine: Machine): Promise<Uint8Array | null> {
+  const parts: Buffer[] = [];
+  let size = 0;
+  try {
+    for await (const part of request as AsyncIterable<Buffer>) {
+      parts.push(part);
+      size += part.length;
+      if (size > LARGEST_REQUEST) throw new Error('too large');
+      if (Number.isFinite(intakeKb)) await wait(part.length / intakeKb);
+    }
+    if (!request.complete) throw new Error('broken off');
+    return new Uint8Array(Buffer.concat(parts));
+  } catch {
+    const job = incomingJob(new Uint8Array(Buffer.concat(parts)), machine);
+    if (job) await machine.abortIncoming(job);
+    return null;
+  }
+}
+
+/** The job whose document was on its way, as far as what came tells it. */
+function incomingJob(head: Uint8Array, machine: Machine): PrintJob | null {
+  try {
+    const { message } = decodeMessage(head);
+    if (message.code !== OPERATIONS.sendDocument) return null;
+    return machine.jobs.get(firstNumber(groupOf(message, 'operation'), 'job-id') ?? -1) ?? null;
+  } catch {
+    return null;
+  }
+}
+
+async function answerBytes(body: Uint8Array, machine: Machine, address: string): Promise<Uint8Array> {
+  let message: Message | null = null;
+  try {
+    const decoded = decodeMessage(body);
+    message = decoded.message;
+    if (message.version[0] < 1 || message.version[0] > 2) return encodeReply(message, { status: STATUS.versionNotSupported });
+    return encodeReply(message, await answer(message, body.subarray(decoded.dataOffset), machine, address));
+  } catch (error) {
+    const status = message ? STATUS.internalError : STATUS.badRequest;
+    return encodeReply(message, { status, message: (error as Error).message });
+  }
+}
+
+function encodeReply(request: Message | null, { status, message, groups }: Answer): Uint8Array {
+  return encodeMessage({
+    version: [2, 0],
+    code: status,
+    requestId: request?.requestId ?? 0,
+    groups: [
+      {
+        tag: 'operation',
+        attributes: {
+          'attributes-charset': [{ tag: 'charset', value: 'utf-8' }],
+          'attributes-natural-language': [{ tag: 'naturalLanguage', value: 'en' }],
+          ...(message ? { 'status-message': [{ tag: 'text' as const, value: message.slice(0, 255) }] } : {}),
+        },
+      },
+      ...(groups ?? []),
+    ],
+  });
+}

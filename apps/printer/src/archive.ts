@@ -1,0 +1,99 @@
+import { appendFile, mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { decodeMessage, encodeMessage, groupOf, type Attributes, type JobState } from '@foglio/ipp';
+
+/** A sheet that has left the printer. Pages are those of the received document, from 1; null: nothing printed there. */
+export interface DeliveredSheet {
+  readonly job: number;
+  /** Place in the output of its job, from 1. */
+  readonly index: number;
+  readonly set: number;
+  readonly tray: string;
+  readonly sides: string;
+  readonly front: number;
+  readonly back: number | null;
+}
+
+export interface PrintJob {
+  readonly id: number;
+  readonly name: string;
+  readonly user: string;
+  readonly attributes: Attributes;
+  state: JobState;
+  reasons: string[];
+  message: string | null;
+  pages: number | null;
+  /** How many sheets the job comes to, once its document is known. */
+  sheets: number | null;
+  delivered: DeliveredSheet[];
+}
+
+interface StoredJob extends Omit<PrintJob, 'delivered' | 'attributes'> {
+  readonly attributes: string;
+}
+
+/**
+ * What a simulated printer keeps on disk, so that switching it off loses nothing: a file a job, its document beside it,
+ * and the sheets it delivered, a line each, added as they come out.
+ */
+export class Archive {
+  constructor(private readonly folder: string) {}
+
+  async open(): Promise<PrintJob[]> {
+    await mkdir(this.folder, { recursive: true });
+    const names = (await readdir(this.folder)).filter((name) => /^job-\d+\.json$/.test(name));
+    const jobs = await Promise.all(names.map((name) => this.load(name)));
+    return jobs.sort((a, b) => a.id - b.id);
+  }
+
+  async saveJob({ delivered: _, attributes, ...rest }: PrintJob): Promise<void> {
+    const stored: StoredJob = { ...rest, attributes: packAttributes(attributes) };
+    await this.replace(`job-${rest.id}.json`, JSON.stringify(stored, null, 2));
+  }
+
+  async saveDocument(job: number, bytes: Uint8Array): Promise<void> {
+    await writeFile(this.documentPath(job), bytes);
+  }
+
+  readDocument(job: number): Promise<Uint8Array> {
+    return readFile(this.documentPath(job));
+  }
+
+  async addSheet(sheet: DeliveredSheet): Promise<void> {
+    await appendFile(join(this.folder, `job-${sheet.job}.sheets`), JSON.stringify(sheet) + '\n');
+  }
+
+  async saveTrays(loaded: Readonly<Record<string, number>>): Promise<void> {
+    await this.replace('trays.json', JSON.stringify(loaded));
+  }
+
+  /** How much each tray held when last seen; empty for a new printer. */
+  async readTrays(): Promise<Record<string, number>> {
+    return JSON.parse(await readFile(join(this.folder, 'trays.json'), 'utf8').catch(() => '{}')) as Record<string, number>;
+  }
+
+  private async load(name: string): Promise<PrintJob> {
+    const stored = JSON.parse(await readFile(join(this.folder, name), 'utf8')) as StoredJob;
+    const lines = await readFile(join(this.folder, `job-${stored.id}.sheets`), 'utf8').catch(() => '');
+    // A line cut short by a crash is a sheet that did not come out.
+    const delivered = lines.split('\n').flatMap((line) => (line.endsWith('}') ? [JSON.parse(line) as DeliveredSheet] : []));
+    return { ...stored, attributes: unpackAttributes(stored.attributes), delivered };
+  }
+
+  private documentPath(job: number): string {
+    return join(this.folder, `job-${job}.pdf`);
+  }
+
+  private async replace(name: string, text: string): Promise<void> {
+    const path = join(this.folder, name);
+    await writeFile(`${path}.new`, text);
+    await rename(`${path}.new`, path);
+  }
+}
+
+const packAttributes = (attributes: Attributes): string =>
+  Buffer.from(
+    encodeMessage({ version: [2, 0], code: 0, requestId: 0, groups: [{ tag: 'job', attributes }] }),
+  ).toString('base64');
+
+const unpackAttributes = (packed: string): Attributes => groupOf(decodeMessage(Buffer.from(packed, 'base64')).message, 'job');

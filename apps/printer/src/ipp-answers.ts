@@ -1,0 +1,267 @@
+import { pointsToMm, readSizeName } from '@foglio/core';
+import {
+  allStrings,
+  boolean,
+  collection,
+  enumeration,
+  firstNumber,
+  firstString,
+  groupOf,
+  integer,
+  JOB_STATES,
+  keyword,
+  nameValue,
+  octets,
+  OPERATIONS,
+  rangeOf,
+  STATUS,
+  text,
+  uri,
+  type Attributes,
+  type Group,
+  type Message,
+  type Value,
+} from '@foglio/ipp';
+import { PdfError } from '@foglio/pdf';
+import type { PrintJob } from './archive';
+import { isOver, type Machine } from './machine';
+
+/** What the printer says to a request, besides its version and number. */
+export interface Answer {
+  readonly status: number;
+  readonly message?: string;
+  readonly groups?: readonly Group[];
+}
+
+/** Job template attributes this printer takes; any other in a job is refused by name, not ignored. */
+const JOB_TEMPLATE = [
+  'copies',
+  'sheet-collate',
+  'sides',
+  'media-col',
+  'overrides',
+  'print-quality',
+  'print-color-mode',
+  'print-scaling',
+];
+
+/** Answers one request. The document of Send-Document must have come whole. */
+export async function answer(request: Message, document: Uint8Array, machine: Machine, address: string): Promise<Answer> {
+  const operation = groupOf(request, 'operation');
+  switch (request.code) {
+    case OPERATIONS.getPrinterAttributes:
+      return printerAttributes(operation, machine, address);
+    case OPERATIONS.validateJob:
+      return refusal(groupOf(request, 'job'), machine) ?? { status: STATUS.ok };
+    case OPERATIONS.createJob:
+      return createJob(request, machine, address);
+    case OPERATIONS.sendDocument:
+      return withJob(operation, machine, (job) => sendDocument(job, operation, document, machine, address));
+    case OPERATIONS.getJobAttributes:
+      return withJob(operation, machine, (job) => jobAnswer(job, address));
+    case OPERATIONS.getJobs:
+      return getJobs(operation, machine, address);
+    case OPERATIONS.cancelJob:
+      return withJob(operation, machine, async (job) =>
+        (await machine.cancel(job))
+          ? { status: STATUS.ok }
+          : { status: STATUS.notPossible, message: `job ${job.id} is over` },
+      );
+    default:
+      return { status: STATUS.operationNotSupported, message: `operation ${request.code} is not supported` };
+  }
+}
+
+/** Why a job's attributes cannot be taken, or null (RFC 8011, section 4.1.7: unsupported attributes are given back). */
+function refusal(job: Attributes, machine: Machine): Answer | null {
+  const unsupported: Record<string, Value[]> = {};
+  for (const [name, values] of Object.entries(job)) {
+    if (!JOB_TEMPLATE.includes(name)) unsupported[name] = [{ tag: 'unsupported' }];
+    else if (!supports(name, values, machine)) unsupported[name] = [...values];
+  }
+  const names = Object.keys(unsupported);
+  if (names.length === 0) return null;
+  return {
+    status: STATUS.attributesOrValuesNotSupported,
+    message: `not supported: ${names.join(', ')}`,
+    groups: [{ tag: 'unsupported', attributes: unsupported }],
+  };
+}
+
+function supports(name: string, values: readonly Value[], machine: Machine): boolean {
+  const { profile } = machine;
+  if (name === 'sides') {
+    return values.every((value) => profile.duplex || (value.tag === 'keyword' && value.value === 'one-sided'));
+  }
+  if (name === 'copies') return values.every((value) => value.tag === 'integer' && value.value >= 1 && value.value <= MAX_COPIES);
+  if (name === 'media-col') {
+    return values.every((value) => {
+      const source = value.tag === 'collection' ? firstString(value.value, 'media-source') : null;
+      return source === null || profile.trays.some((tray) => tray.id === source);
+    });
+  }
+  if (name === 'overrides') {
+    const taken = [...profile.jobs.overrides, 'pages'];
+    return values.every(
+      (value) =>
+        value.tag === 'collection' &&
+        Object.entries(value.value).every(
+          ([member, own]) => taken.includes(member) && (member === 'pages' || supports(member, own, machine)),
+        ),
+    );
+  }
+  return true;
+}
+
+const MAX_COPIES = 9999;
+
+async function createJob(request: Message, machine: Machine, address: string): Promise<Answer> {
+  const operation = groupOf(request, 'operation');
+  const template = groupOf(request, 'job');
+  const refused = refusal(template, machine);
+  if (refused) return refused;
+  const name = firstString(operation, 'job-name') ?? 'untitled';
+  const job = await machine.createJob(name, firstString(operation, 'requesting-user-name') ?? 'anonymous', template);
+  return jobAnswer(job, address);
+}
+
+async function sendDocument(
+  job: PrintJob,
+  operation: Attributes,
+  document: Uint8Array,
+  machine: Machine,
+  address: string,
+): Promise<Answer> {
+  if (job.pages !== null || isOver(job)) {
+    return { status: STATUS.notPossible, message: `job ${job.id} takes no further document` };
+  }
+  const format = firstString(operation, 'document-format');
+  if (format !== null && format !== 'application/pdf' && format !== 'application/octet-stream') {
+    return { status: STATUS.documentFormatNotSupported, message: `${format} is not supported` };
+  }
+  try {
+    await machine.receiveDocument(job, document);
+  } catch (error) {
+    if (error instanceof PdfError) return { status: STATUS.documentFormatError, message: error.message };
+    throw error;
+  }
+  return jobAnswer(job, address);
+}
+
+async function withJob(
+  operation: Attributes,
+  machine: Machine,
+  then: (job: PrintJob) => Answer | Promise<Answer>,
+): Promise<Answer> {
+  const fromUri = /(\d+)$/.exec(firstString(operation, 'job-uri') ?? '')?.[1];
+  const id = firstNumber(operation, 'job-id') ?? Number(fromUri);
+  const job = machine.jobs.get(id);
+  return job ? then(job) : { status: STATUS.notFound, message: 'no such job' };
+}
+
+function getJobs(operation: Attributes, machine: Machine, address: string): Answer {
+  const wanted = firstString(operation, 'which-jobs') ?? 'not-completed';
+  const jobs = [...machine.jobs.values()].filter((job) => isOver(job) === (wanted === 'completed'));
+  return { status: STATUS.ok, groups: jobs.map((job) => jobGroup(job, address)) };
+}
+
+const jobAnswer = (job: PrintJob, address: string): Answer => ({ status: STATUS.ok, groups: [jobGroup(job, address)] });
+
+function jobGroup(job: PrintJob, address: string): Group {
+  return {
+    tag: 'job',
+    attributes: {
+      'job-uri': [uri(`${address}/${job.id}`)],
+      'job-id': [integer(job.id)],
+      'job-name': [nameValue(job.name)],
+      'job-originating-user-name': [nameValue(job.user)],
+      'job-state': [enumeration(JOB_STATES[job.state])],
+      'job-state-reasons': job.reasons.map(keyword),
+      ...(job.message ? { 'job-state-message': [text(job.message)] } : {}),
+      'job-media-sheets-completed': [integer(job.delivered.length)],
+      ...(job.sheets === null ? {} : { 'job-media-sheets': [integer(job.sheets)] }),
+    },
+  };
+}
+
+function printerAttributes(operation: Attributes, machine: Machine, address: string): Answer {
+  const wanted = allStrings(operation, 'requested-attributes');
+  const everything = allPrinterAttributes(machine, address);
+  const all = wanted.length === 0 || wanted.includes('all') || wanted.includes('printer-description');
+  const attributes = Object.fromEntries(Object.entries(everything).filter(([name]) => all || wanted.includes(name)));
+  return { status: STATUS.ok, groups: [{ tag: 'printer', attributes }] };
+}
+
+function allPrinterAttributes(machine: Machine, address: string): Attributes {
+  const { profile, stop, loaded } = machine;
+  const busy = [...machine.jobs.values()].some((job) => job.state === 'processing');
+  const sides = profile.duplex ? ['one-sided', 'two-sided-long-edge', 'two-sided-short-edge'] : ['one-sided'];
+  const hundredths = (mm: number): Value => integer(Math.round(mm * 100));
+  const ready = profile.trays.map((tray) => {
+    const size = readSizeName(tray.size) ?? { width: 0, height: 0 };
+    const measure = { 'x-dimension': [hundredths(pointsToMm(size.width))], 'y-dimension': [hundredths(pointsToMm(size.height))] };
+    const margin = [hundredths(profile.margin)];
+    return collection({
+      'media-size': [collection(measure)],
+      'media-top-margin': margin,
+      'media-bottom-margin': margin,
+      'media-left-margin': margin,
+      'media-right-margin': margin,
+      'media-source': [keyword(tray.id)],
+      ...(tray.type ? { 'media-type': [keyword(tray.type)] } : {}),
+      ...(tray.weight ? { 'media-weight-metric': [integer(tray.weight)] } : {}),
+    });
+  });
+  const inputs = profile.trays.map((tray) =>
+    octets(
+      `type=sheetFeedAutoRemovableTray;maxcapacity=${tray.capacity ?? -1};level=${loaded.get(tray.id) ?? 0};` +
+        `status=0;name=${tray.name ?? tray.id};source=${tray.id};`,
+    ),
+  );
+  const delivery = profile.delivers === 'face-up' ? 'faceUp' : 'faceDown';
+  return {
+    'charset-configured': [{ tag: 'charset', value: 'utf-8' }],
+    'charset-supported': [{ tag: 'charset', value: 'utf-8' }],
+    'natural-language-configured': [{ tag: 'naturalLanguage', value: 'en' }],
+    'generated-natural-language-supported': [{ tag: 'naturalLanguage', value: 'en' }],
+    'ipp-versions-supported': ['1.1', '2.0'].map(keyword),
+    'operations-supported': [
+      OPERATIONS.validateJob,
+      OPERATIONS.createJob,
+      OPERATIONS.sendDocument,
+      OPERATIONS.cancelJob,
+      OPERATIONS.getJobAttributes,
+      OPERATIONS.getJobs,
+      OPERATIONS.getPrinterAttributes,
+    ].map(enumeration),
+    'document-format-supported': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
+    'document-format-default': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
+    'printer-uri-supported': [uri(address)],
+    'uri-security-supported': [keyword('none')],
+    'uri-authentication-supported': [keyword('none')],
+    'printer-name': [nameValue(profile.name)],
+    'printer-info': [text(profile.name)],
+    'printer-is-accepting-jobs': [boolean(true)],
+    // 3 idle, 4 processing, 5 stopped (RFC 8011, section 5.4.11).
+    'printer-state': [enumeration(stop ? 5 : busy ? 4 : 3)],
+    'printer-state-reasons': [keyword(stop?.reason ?? 'none')],
+    'pages-per-minute': [integer(Math.round(profile.sidesPerMinute ?? 0))],
+    'color-supported': [boolean(profile.color)],
+    'copies-supported': [rangeOf(1, MAX_COPIES)],
+    'sheet-collate-supported': ['collated', 'uncollated'].map(keyword),
+    'sides-supported': sides.map(keyword),
+    'media-col-supported': ['media-size', 'media-source', 'media-type'].map(keyword),
+    'media-source-supported': profile.trays.map((tray) => keyword(tray.id)),
+    'media-col-ready': ready,
+    'printer-input-tray': inputs,
+    'printer-output-tray': [
+      octets(`type=unRemovableBin;maxcapacity=500;remaining=500;status=0;name=Output;stackingorder=firstToLast;pagedelivery=${delivery};`),
+    ],
+    'job-creation-attributes-supported': JOB_TEMPLATE.map(keyword),
+    'overrides-supported': [...profile.jobs.overrides, 'pages'].map(keyword),
+    'multiple-document-jobs-supported': [boolean(profile.jobs.documents)],
+    'print-quality-supported': [3, 4, 5].map(enumeration),
+    'print-color-mode-supported': (profile.color ? ['auto', 'monochrome'] : ['monochrome']).map(keyword),
+    'print-scaling-supported': [keyword('none')],
+  };
+}

@@ -1,0 +1,48 @@
+import { readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { parseArgs } from 'node:util';
+import { readPrinter } from '@foglio/core/validate';
+import { createApp } from './app';
+import { Archive } from './archive';
+import { Machine } from './machine';
+
+const USAGE = `usage: printer --profile PROFILE.json --folder FOLDER [--port 0] [--sheet-ms 400] [--intake-kb 0]
+  --profile    what printer to be: a printer profile
+  --folder     where jobs, documents and delivered sheets are kept
+  --port       loopback port; 0 takes a free one
+  --sheet-ms   milliseconds a sheet takes
+  --intake-kb  kilobytes a second at which documents are taken in; 0: as fast as they come`;
+
+const { values } = parseArgs({
+  options: {
+    profile: { type: 'string' },
+    folder: { type: 'string' },
+    port: { type: 'string', default: '0' },
+    'sheet-ms': { type: 'string', default: '400' },
+    'intake-kb': { type: 'string', default: '0' },
+  },
+});
+if (!values.profile || !values.folder) {
+  console.error(USAGE);
+  process.exit(2);
+}
+const archive = new Archive(values.folder);
+const profile = readPrinter(JSON.parse(readFileSync(values.profile, 'utf8')));
+const machine = new Machine({ profile, archive, sheetMs: Number(values['sheet-ms']) });
+await machine.start();
+const server = createServer(createApp({ machine, archive, intakeKb: Number(values['intake-kb']) || Infinity }));
+// A slow intake is this printer's own doing, so it must not be the reason to break off.
+server.requestTimeout = 0;
+server.listen(Number(values.port), '127.0.0.1', () => {
+  const address = server.address();
+  const port = typeof address === 'object' ? address?.port : values.port;
+  console.log(`${profile.name} (simulated) at ipp://127.0.0.1:${port}/ipp/print`);
+});
+const off = async (): Promise<void> => {
+  server.close();
+  server.closeAllConnections();
+  await machine.shutDown();
+  process.exit(0);
+};
+process.on('SIGINT', () => void off());
+process.on('SIGTERM', () => void off());

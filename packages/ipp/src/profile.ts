@@ -1,0 +1,114 @@
+import { KNOWN_SIZES, mmToPoints, type Printer, type Tray } from '@foglio/core';
+import { allStrings, collections, firstBoolean, firstNumber, firstString, type Attributes } from './message';
+
+/** What is asked of a printer to know it: Get-Printer-Attributes, requested-attributes. */
+export const PROFILE_ATTRIBUTES = [
+  'printer-name',
+  'printer-info',
+  'printer-state',
+  'printer-state-reasons',
+  'sides-supported',
+  'color-supported',
+  'media-col-ready',
+  'printer-input-tray',
+  'printer-output-tray',
+  'pages-per-minute',
+  'overrides-supported',
+  'multiple-document-jobs-supported',
+] as const;
+
+/**
+ * A printer's answer as a profile to plan against. Prices are not among what a printer tells; they are zero here and
+ * laid over by whoever knows them.
+ *
+ * @throws Error where the printer names no tray with paper of a known measure
+ */
+export function readProfile(attributes: Attributes): Printer {
+  const inputs = allInputTrays(attributes);
+  const ready = collections(attributes, 'media-col-ready');
+  const trays = ready.flatMap((media, index) => {
+    const tray = readTray(media, index, inputs);
+    return tray ? [tray] : [];
+  });
+  if (trays.length === 0) throw new Error('the printer names no tray with paper in it (media-col-ready)');
+  const margins = ready.flatMap((media) =>
+    ['media-top-margin', 'media-bottom-margin', 'media-left-margin', 'media-right-margin'].map(
+      (name) => (firstNumber(media, name) ?? 0) / 100,
+    ),
+  );
+  const output = keyValues(octetStrings(attributes, 'printer-output-tray')[0] ?? '');
+  const faceUp = output.get('pagedelivery') === 'faceUp';
+  return {
+    name: firstString(attributes, 'printer-info') ?? firstString(attributes, 'printer-name') ?? 'printer',
+    duplex: allStrings(attributes, 'sides-supported').some((side) => side.startsWith('two-sided')),
+    color: firstBoolean(attributes, 'color-supported') ?? false,
+    margin: Math.max(0, ...margins),
+    maxDuplexWeight: null,
+    delivers: faceUp ? 'face-up' : 'face-down',
+    printsOn: 'lower',
+    trays,
+    prices: { mono: 0, color: 0 },
+    sidesPerMinute: firstNumber(attributes, 'pages-per-minute') || null,
+    twoSidedFactor: 1,
+    refeedTray: null,
+    jobs: {
+      overrides: allStrings(attributes, 'overrides-supported'),
+      documents: firstBoolean(attributes, 'multiple-document-jobs-supported') ?? false,
+    },
+  };
+}
+
+function readTray(media: Attributes, index: number, inputs: readonly Map<string, string>[]): Tray | null {
+  const measure = collections(media, 'media-size')[0];
+  const id = firstString(media, 'media-source');
+  const x = measure && firstNumber(measure, 'x-dimension');
+  const y = measure && firstNumber(measure, 'y-dimension');
+  if (!id || !x || !y) return null;
+  // printer-input-tray is in the order of the trays and may tell its keyword; without one, the place in the list tells.
+  const input = inputs.find((one) => one.get('source') === id) ?? inputs[index] ?? new Map<string, string>();
+  return {
+    id,
+    name: input.get('name') ?? null,
+    size: sizeName(x, y),
+    type: firstString(media, 'media-type'),
+    weight: firstNumber(media, 'media-weight-metric'),
+    capacity: amount(input.get('maxcapacity')),
+    loaded: amount(input.get('level')),
+    price: 0,
+  };
+}
+
+/** Printers round their media to whole millimetres or hundredths of an inch, so half a millimetre counts as equal. */
+const SAME_HUNDREDTHS = 50;
+
+function sizeName(x: number, y: number): string {
+  const same = (points: number, hundredths: number): boolean =>
+    Math.abs(points - mmToPoints(hundredths / 100)) <= mmToPoints(SAME_HUNDREDTHS / 100);
+  const [short, long] = [Math.min(x, y), Math.max(x, y)];
+  const known = KNOWN_SIZES.find((size) => same(size.width, short) && same(size.height, long));
+  return known?.name ?? `custom_page_${short / 100}x${long / 100}mm`;
+}
+
+/** Level -1 and -3 mean "other" and "at least one" (RFC 3805, prtInputCurrentLevel): no amount to count with. */
+function amount(text: string | undefined): number | null {
+  const value = Number(text);
+  return text !== undefined && Number.isInteger(value) && value >= 0 ? value : null;
+}
+
+const allInputTrays = (attributes: Attributes): Map<string, string>[] =>
+  octetStrings(attributes, 'printer-input-tray').map(keyValues);
+
+function octetStrings(attributes: Attributes, name: string): string[] {
+  return (attributes[name] ?? []).flatMap((value) =>
+    value.tag === 'octetString' ? [new TextDecoder().decode(value.value)] : [],
+  );
+}
+
+/** "maxcapacity=500;level=140;name=Tray 1;" (PWG 5100.13, printer-input-tray). */
+function keyValues(text: string): Map<string, string> {
+  const pairs = text.split(';').flatMap((pair) => {
+    const equals = pair.indexOf('=');
+    return equals > 0 ? [[pair.slice(0, equals).trim(), pair.slice(equals + 1).trim()] as const] : [];
+  });
+  return new Map(pairs);
+}

@@ -1,0 +1,168 @@
+import {
+  PDFDict,
+  PDFHexString,
+  PDFName,
+  PDFObjectCopier,
+  PDFStreamWriter,
+  type PDFContext,
+  type PDFRef,
+} from '@cantoo/pdf-lib';
+import { pageRotations, type Cell, type DocumentFacts, type Plan, type Sheet, type Side, type Ticket } from '@foglio/core';
+import { openPdf, type OpenPdf } from './open';
+import { multiply, turning, type Matrix } from './page-box';
+import { makePageForm, type PageForm } from './page-form';
+import { listPages, type PageNode } from './page-tree';
+import { damaged } from './pdf-error';
+import { sweepUnreachable } from './sweep';
+
+export interface ImposeInput {
+  readonly plan: Plan;
+  readonly ticket: Ticket;
+  /** Facts and bytes of each of the ticket's documents, in its order. */
+  readonly documents: readonly (DocumentFacts & { readonly bytes: Uint8Array })[];
+  /**
+   * "every-sheet": a one-sided sheet among two-sided ones is followed by a blank page, so that the file prints rightly
+   * on any duplex printer. "none": it is not, for a file sent with `sides` of its own for each page.
+   */
+  readonly blanks: 'every-sheet' | 'none';
+}
+
+/** A source opened once, its pages made into forms as they are first placed. */
+interface Source {
+  readonly pdf: OpenPdf;
+  readonly pages: readonly PageNode[];
+  readonly forms: Map<number, PageForm>;
+  /** Brings objects into the target, each once; null for the source whose context is the target. */
+  readonly copier: PDFObjectCopier | null;
+}
+
+/**
+ * Writes one set of a plan as an imposed PDF: a page a side in sheet order, each at its paper's size, turned as read
+ * (model, Command line). The ticket is attached as `ticket.json`.
+ *
+ * @throws PdfError where a source cannot be read
+ */
+export async function impose({ plan, ticket, documents, blanks }: ImposeInput): Promise<Uint8Array> {
+  const sources = await openSources(documents.map((document) => document.bytes));
+  const target = (sources[0] as Source).pdf.context;
+  const rotationOf = pageRotations(ticket, documents);
+  const pagesRef = target.nextRef();
+  const kids = imposedSides(plan.sheets, blanks).map(({ sheet, side }) =>
+    target.register(pageObject(sheet, side, pagesRef, target, (cell) => drawCell(cell, sources, target, rotationOf))),
+  );
+  target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
+  target.trailerInfo.Root = target.register(catalogObject(sources, pagesRef, target, ticket));
+  target.trailerInfo.Info = target.register(
+    target.obj({ Title: PDFHexString.fromText(ticket.title), Producer: PDFHexString.fromText('Foglio') }),
+  );
+  delete target.trailerInfo.Encrypt;
+  sweepUnreachable(target);
+  return PDFStreamWriter.forContext(target, Infinity, true).serializeToBuffer();
+}
+
+/** The sides that become pages, in order; null is the blank page after a one-sided sheet. */
+function imposedSides(sheets: readonly Sheet[], blanks: ImposeInput['blanks']): { sheet: Sheet; side: Side | null }[] {
+  const fillUp = blanks === 'every-sheet' && sheets.some((sheet) => sheet.back !== null);
+  return sheets.flatMap((sheet) => {
+    const front = { sheet, side: sheet.front };
+    return sheet.back || fillUp ? [front, { sheet, side: sheet.back }] : [front];
+  });
+}
+
+/** The same bytes given twice (one file under two documents) are opened once, so fonts and images stand once. */
+async function openSources(files: readonly Uint8Array[]): Promise<Source[]> {
+  const opened = new Map<Uint8Array, Source>();
+  let target: PDFContext | null = null;
+  for (const bytes of files) {
+    if (opened.has(bytes)) continue;
+    const pdf = await openPdf(bytes);
+    const copier = target ? PDFObjectCopier.for(pdf.context, target) : null;
+    target ??= pdf.context;
+    opened.set(bytes, { pdf, pages: listPages(pdf), forms: new Map(), copier });
+  }
+  return files.map((bytes) => opened.get(bytes) as Source);
+}
+
+interface Drawing {
+  readonly name: string;
+  readonly form: PDFRef;
+  readonly operators: string;
+}
+
+function pageObject(
+  sheet: Sheet,
+  side: Side | null,
+  parent: PDFRef,
+  target: PDFContext,
+  draw: (cell: Cell) => Drawing,
+): PDFDict {
+  const orientation = side?.orientation ?? sheet.front.orientation;
+  const { width, height } = sheet.paper;
+  const box = orientation === 'portrait' ? [0, 0, width, height] : [0, 0, height, width];
+  const drawings = (side?.cells ?? []).map(draw);
+  const page = target.obj({
+    Type: 'Page',
+    Parent: parent,
+    MediaBox: box,
+    Resources: { XObject: Object.fromEntries(drawings.map(({ name, form }) => [name, form])) },
+  });
+  if (drawings.length > 0) {
+    const content = drawings.map(({ operators }) => operators).join('\n');
+    page.set(PDFName.of('Contents'), target.register(target.stream(content)));
+  }
+  return page;
+}
+
+/** The operators that put a page into its cell: clip, then one transformation, then the form. */
+function drawCell(
+  cell: Cell,
+  sources: readonly Source[],
+  target: PDFContext,
+  rotationOf: (document: number, page: number) => number,
+): Drawing {
+  const source = sources[cell.document - 1] as Source;
+  const form = formOf(source, cell.page, target);
+  const degrees = rotationOf(cell.document, cell.page) + cell.turn;
+  const { width, height } = form.box;
+  const place: Matrix = [cell.scale, 0, 0, cell.scale, cell.x, cell.y];
+  const matrix = multiply(turning(degrees, width, height), place);
+  const clip = cell.clip ? `${cell.clip.map(decimal).join(' ')} re W n ` : '';
+  const name = `D${cell.document}P${cell.page}`;
+  return { name, form: form.ref, operators: `q ${clip}${matrix.map(decimal).join(' ')} cm /${name} Do Q` };
+}
+
+function formOf(source: Source, page: number, target: PDFContext): PageForm {
+  let form = source.forms.get(page);
+  if (!form) {
+    const node = source.pages[page - 1];
+    if (!node) throw damaged(`page ${page} is missing from the file`);
+    form = makePageForm(node, source.pdf.context, page);
+    if (source.copier) form = { ...form, ref: source.copier.copy(form.ref) };
+    source.forms.set(page, form);
+  }
+  if (target.lookup(form.ref) === undefined) throw damaged(`page ${page} could not be copied`);
+  return form;
+}
+
+function catalogObject(sources: readonly Source[], pages: PDFRef, target: PDFContext, ticket: Ticket): PDFDict {
+  const catalog = target.obj({ Type: 'Catalog', Pages: pages });
+  // Layers of the first source keep their state; their content streams name them through its resources.
+  const layers = (sources[0] as Source).pdf.catalog.get(PDFName.of('OCProperties'));
+  if (layers) catalog.set(PDFName.of('OCProperties'), layers);
+  catalog.set(PDFName.of('Names'), attachment('ticket.json', JSON.stringify(ticket, null, 2), target));
+  return catalog;
+}
+
+/** A names dictionary with one embedded file (ISO 32000-1, 7.11.4). */
+function attachment(name: string, text: string, target: PDFContext): PDFDict {
+  const bytes = new TextEncoder().encode(text);
+  const file = target.register(
+    target.flateStream(bytes, { Type: 'EmbeddedFile', Subtype: 'application/json', Params: { Size: bytes.length } }),
+  );
+  const title = PDFHexString.fromText(name);
+  const spec = target.register(target.obj({ Type: 'Filespec', F: title, UF: title, EF: { F: file, UF: file } }));
+  return target.obj({ EmbeddedFiles: { Names: [title, spec] } });
+}
+
+/** PDF knows no exponents (ISO 32000-1, 7.3.3). */
+const decimal = (value: number): string => String(Number(value.toFixed(5)));

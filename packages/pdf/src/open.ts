@@ -1,0 +1,50 @@
+import { ParseSpeeds, PDFDict, PDFDocument, PDFName, type PDFContext } from '@cantoo/pdf-lib';
+import { damaged, locked, notAPdf, PdfError } from './pdf-error';
+
+/** An opened PDF at the level of its objects. */
+export interface OpenPdf {
+  readonly context: PDFContext;
+  readonly catalog: PDFDict;
+}
+
+/** A header may stand anywhere in the first 1024 bytes (ISO 32000-1, annex H, implementation note 13). */
+const HEADER_WITHIN = 1024;
+
+/**
+ * Opens a PDF without touching its metadata.
+ *
+ * @throws PdfError `not-a-pdf`, `locked` or `damaged`
+ */
+export async function openPdf(bytes: Uint8Array): Promise<OpenPdf> {
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, HEADER_WITHIN));
+  if (!head.includes('%PDF-')) throw notAPdf();
+  const { context } = await load(bytes);
+  const catalog = context.lookup(context.trailerInfo.Root);
+  if (!(catalog instanceof PDFDict)) throw damaged('its catalog is missing');
+  if (!catalog.has(PDFName.of('Pages'))) throw damaged('its page tree is missing');
+  return { context, catalog };
+}
+
+async function load(bytes: Uint8Array): Promise<PDFDocument> {
+  const options = { updateMetadata: false, parseSpeed: ParseSpeeds.Fastest };
+  try {
+    return await PDFDocument.load(bytes, options);
+  } catch (error) {
+    if (!isLocked(error)) throw asPdfError(error);
+  }
+  try {
+    // Files locked against changes only are opened by the empty password (ISO 32000-1, 7.6.3.3).
+    return await PDFDocument.load(bytes, { ...options, password: '' });
+  } catch {
+    throw locked();
+  }
+}
+
+/** The library gives its errors no class that survives minifying, so they are told apart by message. */
+const isLocked = (error: unknown): boolean => error instanceof Error && /encrypted/i.test(error.message);
+
+function asPdfError(error: unknown): PdfError {
+  if (error instanceof PdfError) return error;
+  const reason = error instanceof Error ? (error.message.split('\n')[0] ?? '') : String(error);
+  return damaged(reason === '' ? 'its objects cannot be read' : `its objects cannot be read (${reason.slice(0, 120)})`);
+}

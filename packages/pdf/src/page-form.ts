@@ -1,0 +1,89 @@
+import {
+  decodePDFRawStream,
+  PDFArray,
+  PDFDict,
+  PDFName,
+  PDFNull,
+  PDFRawStream,
+  PDFRef,
+  type PDFContext,
+  type PDFObject,
+} from '@cantoo/pdf-lib';
+import { pageBox, type PageBox } from './page-box';
+import type { PageNode } from './page-tree';
+import { damaged } from './pdf-error';
+
+/** A source page made into a form XObject, which draws the page as read with its lower left corner at the origin. */
+export interface PageForm {
+  readonly ref: PDFRef;
+  readonly box: PageBox;
+}
+
+/**
+ * Registers a page as a form XObject in its own document (ISO 32000-1, 8.10). Content bytes are taken over as they
+ * are, compressed; only a page with several content streams has them joined.
+ *
+ * @throws PdfError `damaged` where the page's content is not in the file
+ */
+export function makePageForm(page: PageNode, context: PDFContext, number: number): PageForm {
+  const box = pageBox(page, context);
+  const { filters, bytes } = pageContent(page, context, number);
+  const dict = context.obj({
+    Type: 'XObject',
+    Subtype: 'Form',
+    BBox: [...box.crop],
+    Matrix: [...box.matrix],
+    Resources: page.inherited.Resources ?? {},
+  });
+  const group = page.dict.get(PDFName.of('Group'));
+  if (group) dict.set(PDFName.of('Group'), group);
+  for (const [name, value] of filters) dict.set(name, value);
+  return { ref: context.register(PDFRawStream.of(dict, bytes)), box };
+}
+
+interface Content {
+  readonly filters: readonly (readonly [PDFName, PDFObject])[];
+  readonly bytes: Uint8Array;
+}
+
+const FILTER_ENTRIES = ['Filter', 'DecodeParms'].map((name) => PDFName.of(name));
+
+function pageContent(page: PageNode, context: PDFContext, number: number): Content {
+  const streams = contentStreams(page.dict.get(PDFName.of('Contents')), context, number);
+  const [only] = streams;
+  if (!only) return { filters: [], bytes: new Uint8Array() };
+  if (streams.length === 1) return { filters: filtersOf(only.dict), bytes: only.contents };
+  return { filters: [], bytes: joinWithNewlines(streams.map((stream) => decodePDFRawStream(stream).decode())) };
+}
+
+/** None: the page is blank, which the standard allows (ISO 32000-1, table 30). */
+function contentStreams(contents: PDFObject | undefined, context: PDFContext, number: number): PDFRawStream[] {
+  if (contents === undefined || contents === PDFNull) return [];
+  const found = context.lookup(contents);
+  if (found instanceof PDFArray) {
+    return found.asArray().flatMap((entry) => contentStreams(entry, context, number));
+  }
+  if (found === PDFNull) return [];
+  if (!(found instanceof PDFRawStream)) throw damaged(`the content of page ${number} is missing`);
+  return [found];
+}
+
+function filtersOf(dict: PDFDict): Content['filters'] {
+  return FILTER_ENTRIES.flatMap((name) => {
+    const value = dict.get(name);
+    return value ? [[name, value] as const] : [];
+  });
+}
+
+/** Operators of two streams must not run into each other (ISO 32000-1, 7.8.2). */
+function joinWithNewlines(parts: readonly Uint8Array[]): Uint8Array {
+  const joined = new Uint8Array(parts.reduce((sum, part) => sum + part.length + 1, 0));
+  let at = 0;
+  for (const part of parts) {
+    joined.set(part, at);
+    at += part.length;
+    joined[at] = 0x0a;
+    at += 1;
+  }
+  return joined;
+}

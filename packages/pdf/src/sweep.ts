@@ -1,0 +1,25 @@
+import { PDFArray, PDFDict, PDFRef, PDFStream, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+
+/**
+ * Deletes every indirect object that cannot be reached from the trailer. The library writes all it holds, so without
+ * this the source's old pages, outlines and forms would be written too.
+ */
+export function sweepUnreachable(context: PDFContext): void {
+  const reached = new Set<PDFRef>();
+  const pending: (PDFObject | undefined)[] = [context.trailerInfo.Root, context.trailerInfo.Info];
+  while (pending.length > 0) {
+    const object = pending.pop();
+    if (object instanceof PDFRef) {
+      if (reached.has(object)) continue;
+      reached.add(object);
+      pending.push(context.lookup(object));
+    } else if (object instanceof PDFArray) {
+      for (const entry of object.asArray()) pending.push(entry);
+    } else if (object instanceof PDFDict) {
+      for (const value of object.values()) pending.push(value);
+    } else if (object instanceof PDFStream) {
+      for (const value of object.dict.values()) pending.push(value);
+    }
+  }
+  for (const [ref] of context.enumerateIndirectObjects()) if (!reached.has(ref)) context.delete(ref);
+}
