@@ -34,10 +34,7 @@ export async function planCommand(file: string, options: { printer?: string; jso
 }
 
 /** `impose TICKET -o OUT.pdf`: one set. */
-export async function imposeCommand(
-  file: string,
-  options: { output: string; printer?: string },
-): Promise<number> {
+export async function imposeCommand(file: string, options: { output: string; printer?: string }): Promise<number> {
   const printer = options.printer === undefined ? null : await loadPrinter(options.printer);
   const job = await loadJob(file);
   const plan = planJob(job, printer);

@@ -1,6 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import { basename, dirname, resolve } from 'node:path';
-import { plan, profileForTicket, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import {
+  plan,
+  profileForTicket,
+  TicketError,
+  type DocumentFacts,
+  type Plan,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { PdfError, readFacts } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';

@@ -1,4 +1,14 @@
-import { findTray, orientationOf, pointsToMm, matchSize, saySize, trayName, type Plan, type Printer, type Side } from '@foglio/core';
+import {
+  findTray,
+  orientationOf,
+  pointsToMm,
+  matchSize,
+  saySize,
+  trayName,
+  type Plan,
+  type Printer,
+  type Side,
+} from '@foglio/core';
 import type { LoadedDocument } from './job-file';
 
 /** What `pages --json` prints for a file. */
@@ -63,14 +73,21 @@ export function planTable(plan: Plan, printer: Printer | null): string {
 
 function saySide(side: Side): string {
   if (side.cells.length === 0) return 'blank';
-  return side.cells.map((cell) => (cell.document === 1 ? `page ${cell.page}` : `document ${cell.document} page ${cell.page}`)).join(', ');
+  return side.cells
+    .map((cell) => (cell.document === 1 ? `page ${cell.page}` : `document ${cell.document} page ${cell.page}`))
+    .join(', ');
 }
 
 /** Columns as wide as their widest entry, two spaces apart. */
 function table(rows: readonly (readonly string[])[]): string {
   const widths = (rows[0] ?? []).map((_, column) => Math.max(...rows.map((row) => (row[column] ?? '').length)));
   return rows
-    .map((row) => row.map((entry, column) => entry.padEnd(widths[column] ?? 0)).join('  ').trimEnd())
+    .map((row) =>
+      row
+        .map((entry, column) => entry.padEnd(widths[column] ?? 0))
+        .join('  ')
+        .trimEnd(),
+    )
     .join('\n');
 }
 

@@ -102,7 +102,8 @@ async function answerBytes(body: Uint8Array, machine: Machine, address: string):
   try {
     const decoded = decodeMessage(body);
     message = decoded.message;
-    if (message.version[0] < 1 || message.version[0] > 2) return encodeReply(message, { status: STATUS.versionNotSupported });
+    if (message.version[0] < 1 || message.version[0] > 2)
+      return encodeReply(message, { status: STATUS.versionNotSupported });
     return encodeReply(message, await answer(message, body.subarray(decoded.dataOffset), machine, address));
   } catch (error) {
     const status = message ? STATUS.internalError : STATUS.badRequest;

@@ -69,14 +69,19 @@ export class Archive {
 
   /** How much each tray held when last seen; empty for a new printer. */
   async readTrays(): Promise<Record<string, number>> {
-    return JSON.parse(await readFile(join(this.folder, 'trays.json'), 'utf8').catch(() => '{}')) as Record<string, number>;
+    return JSON.parse(await readFile(join(this.folder, 'trays.json'), 'utf8').catch(() => '{}')) as Record<
+      string,
+      number
+    >;
   }
 
   private async load(name: string): Promise<PrintJob> {
     const stored = JSON.parse(await readFile(join(this.folder, name), 'utf8')) as StoredJob;
     const lines = await readFile(join(this.folder, `job-${stored.id}.sheets`), 'utf8').catch(() => '');
     // A line cut short by a crash is a sheet that did not come out.
-    const delivered = lines.split('\n').flatMap((line) => (line.endsWith('}') ? [JSON.parse(line) as DeliveredSheet] : []));
+    const delivered = lines
+      .split('\n')
+      .flatMap((line) => (line.endsWith('}') ? [JSON.parse(line) as DeliveredSheet] : []));
     return { ...stored, attributes: unpackAttributes(stored.attributes), delivered };
   }
 
@@ -92,8 +97,9 @@ export class Archive {
 }
 
 const packAttributes = (attributes: Attributes): string =>
-  Buffer.from(
-    encodeMessage({ version: [2, 0], code: 0, requestId: 0, groups: [{ tag: 'job', attributes }] }),
-  ).toString('base64');
+  Buffer.from(encodeMessage({ version: [2, 0], code: 0, requestId: 0, groups: [{ tag: 'job', attributes }] })).toString(
+    'base64',
+  );
 
-const unpackAttributes = (packed: string): Attributes => groupOf(decodeMessage(Buffer.from(packed, 'base64')).message, 'job');
+const unpackAttributes = (packed: string): Attributes =>
+  groupOf(decodeMessage(Buffer.from(packed, 'base64')).message, 'job');

@@ -46,7 +46,12 @@ const JOB_TEMPLATE = [
 ];
 
 /** Answers one request. The document of Send-Document must have come whole. */
-export async function answer(request: Message, document: Uint8Array, machine: Machine, address: string): Promise<Answer> {
+export async function answer(
+  request: Message,
+  document: Uint8Array,
+  machine: Machine,
+  address: string,
+): Promise<Answer> {
   const operation = groupOf(request, 'operation');
   switch (request.code) {
     case OPERATIONS.getPrinterAttributes:
@@ -93,7 +98,8 @@ function supports(name: string, values: readonly Value[], machine: Machine): boo
   if (name === 'sides') {
     return values.every((value) => profile.duplex || (value.tag === 'keyword' && value.value === 'one-sided'));
   }
-  if (name === 'copies') return values.every((value) => value.tag === 'integer' && value.value >= 1 && value.value <= MAX_COPIES);
+  if (name === 'copies')
+    return values.every((value) => value.tag === 'integer' && value.value >= 1 && value.value <= MAX_COPIES);
   if (name === 'media-col') {
     return values.every((value) => {
       const source = value.tag === 'collection' ? firstString(value.value, 'media-source') : null;
@@ -199,7 +205,10 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
   const hundredths = (mm: number): Value => integer(Math.round(mm * 100));
   const ready = profile.trays.map((tray) => {
     const size = readSizeName(tray.size) ?? { width: 0, height: 0 };
-    const measure = { 'x-dimension': [hundredths(pointsToMm(size.width))], 'y-dimension': [hundredths(pointsToMm(size.height))] };
+    const measure = {
+      'x-dimension': [hundredths(pointsToMm(size.width))],
+      'y-dimension': [hundredths(pointsToMm(size.height))],
+    };
     const margin = [hundredths(profile.margin)];
     return collection({
       'media-size': [collection(measure)],
@@ -255,7 +264,9 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
     'media-col-ready': ready,
     'printer-input-tray': inputs,
     'printer-output-tray': [
-      octets(`type=unRemovableBin;maxcapacity=500;remaining=500;status=0;name=Output;stackingorder=firstToLast;pagedelivery=${delivery};`),
+      octets(
+        `type=unRemovableBin;maxcapacity=500;remaining=500;status=0;name=Output;stackingorder=firstToLast;pagedelivery=${delivery};`,
+      ),
     ],
     'job-creation-attributes-supported': JOB_TEMPLATE.map(keyword),
     'overrides-supported': [...profile.jobs.overrides, 'pages'].map(keyword),

@@ -40,7 +40,8 @@ export class Machine {
     for (const job of await archive.open()) {
       this.jobs.set(job.id, job);
       // A document that was still on its way when the printer went off never came whole.
-      if (job.state === 'pending' && job.pages === null) await this.end(job, 'aborted', 'aborted-by-system', 'no document came');
+      if (job.state === 'pending' && job.pages === null)
+        await this.end(job, 'aborted', 'aborted-by-system', 'no document came');
     }
     const kept = await archive.readTrays();
     for (const tray of profile.trays) this.loaded.set(tray.id, kept[tray.id] ?? tray.loaded ?? tray.capacity ?? 0);

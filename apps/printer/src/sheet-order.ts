@@ -23,7 +23,7 @@ export interface SheetToPrint extends PageSetting {
 export function sheetsOfJob(attributes: Attributes, pages: number): SheetToPrint[] {
   const setting = settingFinder(attributes);
   const oneSet: Omit<SheetToPrint, 'set'>[] = [];
-  for (let page = 1; page <= pages; ) {
+  for (let page = 1; page <= pages;) {
     const own = setting(page);
     const twoSided = own.sides !== 'one-sided';
     const next = page < pages ? setting(page + 1) : null;

@@ -1,3 +1,4 @@
+export { routePages, type PageToRoute } from './ticket/route-pages';
 /** All that other rooms may import of the core; `validate` is apart, since Ajv has no place in the browser. */
 export { orientationOf, type Orientation } from './paper/orientation';
 export { chooseTray, findTray, trayName, type Printer, type PrinterInput, type Tray } from './paper/printer';

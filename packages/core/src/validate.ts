@@ -7,7 +7,13 @@ import type { Ticket } from './ticket/ticket';
 import { TicketError } from './ticket/ticket-error';
 import { ticketSchema } from './ticket/ticket.schema';
 
-const ajv = new Ajv({ useDefaults: true, allErrors: false, discriminator: true, allowUnionTypes: true, strictTuples: false });
+const ajv = new Ajv({
+  useDefaults: true,
+  allErrors: false,
+  discriminator: true,
+  allowUnionTypes: true,
+  strictTuples: false,
+});
 
 const validateTicket = ajv.compile<Ticket>(ticketSchema);
 const validatePrinter = ajv.compile<Printer>(printerSchema);
@@ -36,7 +42,7 @@ function read<T>(data: unknown, validate: ValidateFunction<T>, whole: string): T
 function telling(errors: readonly ErrorObject[]): ErrorObject {
   const first = errors.find((error) => error.keyword !== 'anyOf' && error.keyword !== 'oneOf');
   const missing = errors.find((error) => error.keyword === 'anyOf');
-  return (missing && first?.keyword === 'required' ? missing : first ?? errors[0]) as ErrorObject;
+  return (missing && first?.keyword === 'required' ? missing : (first ?? errors[0])) as ErrorObject;
 }
 
 function sayError(error: ErrorObject, whole: string): TicketError {
@@ -56,7 +62,10 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
     case 'required':
       return { problem: `"${params['missingProperty']}" is missing`, repair: 'add it' };
     case 'enum':
-      return { problem: 'not one of the possible values', repair: `write ${list(params['allowedValues'] as unknown[])}` };
+      return {
+        problem: 'not one of the possible values',
+        repair: `write ${list(params['allowedValues'] as unknown[])}`,
+      };
     case 'const':
       return { problem: 'another value is needed', repair: `write ${JSON.stringify(params['allowedValue'])}` };
     case 'type':
@@ -69,7 +78,10 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
     case 'discriminator':
       return { problem: `"${params['tag']}" names no known kind`, repair: 'write "grid" or "booklet"' };
     case 'anyOf':
-      return { problem: 'a route must change something', repair: 'give it a tray, sides, paper, layout, scale, margin, rotate, color or ownSheet' };
+      return {
+        problem: 'a route must change something',
+        repair: 'give it a tray, sides, paper, layout, scale, margin, rotate, color or ownSheet',
+      };
     default:
       return { problem: error.message ?? 'cannot be used', repair: 'correct it' };
   }

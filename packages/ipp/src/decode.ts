@@ -172,7 +172,8 @@ class Reader {
 
   private advance(by: number): number {
     const start = this.next;
-    if (start + by > this.bytes.length) throw new IppDecodeError('the message ends too early', this.base + this.bytes.length);
+    if (start + by > this.bytes.length)
+      throw new IppDecodeError('the message ends too early', this.base + this.bytes.length);
     this.next += by;
     return start;
   }

@@ -30,15 +30,7 @@ export type Value =
   | { readonly tag: 'collection'; readonly value: Attributes }
   | { readonly tag: 'textWithLanguage' | 'nameWithLanguage'; readonly value: Localized }
   | {
-      readonly tag:
-        | 'text'
-        | 'name'
-        | 'keyword'
-        | 'uri'
-        | 'uriScheme'
-        | 'charset'
-        | 'naturalLanguage'
-        | 'mimeMediaType';
+      readonly tag: 'text' | 'name' | 'keyword' | 'uri' | 'uriScheme' | 'charset' | 'naturalLanguage' | 'mimeMediaType';
       readonly value: string;
     };
 

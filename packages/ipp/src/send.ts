@@ -70,7 +70,7 @@ export function whyNotOneJob(plan: Plan, printer: Printer): string | null {
  * Sends a plan as one job: Create-Job with everything about the paper, then Send-Document with the imposed PDF
  * (RFC 8011, sections 4.2.4 and 4.3.1).
  *
- * @throws IppError; a job created but not filled is cancelled at the printer first
+ * @throws IppError; a job whose document the printer refused is cancelled there first
  */
 export async function sendPlan(input: SendInput): Promise<JobStatus> {
   const why = whyNotOneJob(input.plan, input.printer);
@@ -100,6 +100,8 @@ export async function sendPlan(input: SendInput): Promise<JobStatus> {
     });
     return readStatus(jobId, groupOf(sent, 'job'));
   } catch (error) {
+    // Without an answer the printer may have the whole document; cancelling could then stop it half-way.
+    if (error instanceof IppError && error.status === null) throw new IppError(error.message, null, true);
     await cancelJob(printerUri, jobId, input.userName).catch(() => undefined);
     throw error;
   }

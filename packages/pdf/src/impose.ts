@@ -7,7 +7,15 @@ import {
   type PDFContext,
   type PDFRef,
 } from '@cantoo/pdf-lib';
-import { pageRotations, type Cell, type DocumentFacts, type Plan, type Sheet, type Side, type Ticket } from '@foglio/core';
+import {
+  pageRotations,
+  type Cell,
+  type DocumentFacts,
+  type Plan,
+  type Sheet,
+  type Side,
+  type Ticket,
+} from '@foglio/core';
 import { openPdf, type OpenPdf } from './open';
 import { multiply, turning, type Matrix } from './page-box';
 import { makePageForm, type PageForm } from './page-form';

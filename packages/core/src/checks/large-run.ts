@@ -5,5 +5,13 @@ export const largeRun: CheckRule = ({ plan, limit }) => {
   const { sheets, sheetsPerSet } = plan.tally;
   if (sheets <= limit) return [];
   const copies = plan.sets === 1 ? '' : `: ${plan.sets} sets of ${countSheets(sheetsPerSet)}`;
-  return [{ code: 'large-run', level: 'caution', message: `This prints ${countSheets(sheets)}${copies}.`, sheets: [], pages: [] }];
+  return [
+    {
+      code: 'large-run',
+      level: 'caution',
+      message: `This prints ${countSheets(sheets)}${copies}.`,
+      sheets: [],
+      pages: [],
+    },
+  ];
 };

@@ -25,7 +25,13 @@ export function selectPages(text: string, context: SelectionContext): number[] {
   }
   const pages = evaluate(parseSelection(text), context);
   if (pages.length === 0 && !context.forgiving) {
-    throw new SelectionError(`this chooses no page of ${context.facts.name}`, 0, text.length, 'at least one page', 'all');
+    throw new SelectionError(
+      `this chooses no page of ${context.facts.name}`,
+      0,
+      text.length,
+      'at least one page',
+      'all',
+    );
   }
   return pages;
 }

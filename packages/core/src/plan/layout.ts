@@ -35,7 +35,8 @@ function onePageSide(page: RunPage, run: Run, ticketMarginMm: number, printerMar
     paper.orientation === 'auto' ? orientationOf(page.width, page.height) : paper.orientation;
   const side = sideBox(run, orientation);
   const ownMargin = mmToPoints(ticketMarginMm);
-  const kept = scale.mode === 'none' || scale.mode === 'percent' ? 0 : mmToPoints(Math.max(ticketMarginMm, printerMarginMm));
+  const kept =
+    scale.mode === 'none' || scale.mode === 'percent' ? 0 : mmToPoints(Math.max(ticketMarginMm, printerMarginMm));
   const area = inset(side, kept);
   const turn = layout.kind === 'grid' ? layout.turn : 'upright';
   const placed = placePage(page, area, inset(side, ownMargin), scale, turn);

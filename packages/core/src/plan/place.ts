@@ -67,8 +67,7 @@ function scaleOf(page: Extent, cell: Extent, actual: Extent, { mode, percent }: 
     case 'fill':
       return Math.max(cell.width / page.width, cell.height / page.height);
     case 'auto-fit': {
-      const asItIs =
-        page.width <= actual.width + AUTO_FIT_SLACK && page.height <= actual.height + AUTO_FIT_SLACK;
+      const asItIs = page.width <= actual.width + AUTO_FIT_SLACK && page.height <= actual.height + AUTO_FIT_SLACK;
       return asItIs ? 1 : fitScale(page, cell);
     }
   }

@@ -125,14 +125,7 @@ export const planSchema = {
         required: ['code', 'level', 'message', 'sheets', 'pages'],
         properties: {
           code: {
-            enum: [
-              'tray-unknown',
-              'tray-wrong-paper',
-              'no-tray-for-paper',
-              'tray-short',
-              'blank-back',
-              'large-run',
-            ],
+            enum: ['tray-unknown', 'tray-wrong-paper', 'no-tray-for-paper', 'tray-short', 'blank-back', 'large-run'],
           },
           level: { enum: ['stop', 'caution', 'note'] },
           message: { type: 'string' },

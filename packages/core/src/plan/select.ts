@@ -15,9 +15,7 @@ export function select(ticket: Ticket, documents: readonly DocumentFacts[]): Sel
   const selected: SelectedPage[] = [];
   ticket.documents.forEach(({ pages, rotate }, index) => {
     const facts = documents[index] as DocumentFacts;
-    const numbers = inPlace(`documents[${index}].pages`, () =>
-      selectPages(pages, { facts, rotate, forgiving: false }),
-    );
+    const numbers = inPlace(`documents[${index}].pages`, () => selectPages(pages, { facts, rotate, forgiving: false }));
     for (const page of numbers) selected.push({ document: index + 1, page });
   });
   return selected;

@@ -36,6 +36,65 @@ const percent = { type: 'number', exclusiveMinimum: 0, maximum: 1000 } as const;
 const sheetsPerSignature = { type: 'integer', minimum: 0, maximum: 1000 } as const;
 const creep = { type: 'number', minimum: 0, maximum: 5 } as const;
 
+/** A route's fields; that it must carry at least one beside its pages is said where the ticket lists routes. */
+export const routeSchema = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['pages'],
+  properties: {
+    name: { type: 'string', maxLength: 255 },
+    document: { type: 'integer', minimum: 1 },
+    pages: selection,
+    tray: trayId,
+    sides,
+    paper: {
+      type: 'object',
+      additionalProperties: false,
+      properties: { size, orientation, type },
+    },
+    layout: {
+      type: 'object',
+      required: ['kind'],
+      discriminator: { propertyName: 'kind' },
+      oneOf: [
+        {
+          type: 'object',
+          additionalProperties: false,
+          required: ['kind'],
+          properties: {
+            kind: { const: 'grid' },
+            pagesPerSide,
+            columns: cellsAlong,
+            rows: cellsAlong,
+            flow,
+            repeat,
+            turn,
+            gutter,
+            frame: { type: 'boolean' },
+            marks,
+          },
+        },
+        {
+          type: 'object',
+          additionalProperties: false,
+          required: ['kind'],
+          properties: {
+            kind: { const: 'booklet' },
+            sheetsPerSignature,
+            creep,
+            cover: { anyOf: [trayId, { type: 'null' }] },
+          },
+        },
+      ],
+    },
+    scale: { type: 'object', additionalProperties: false, properties: { mode, percent } },
+    margin,
+    rotate,
+    color,
+    ownSheet: { type: 'boolean' },
+  },
+} as const;
+
 export const ticketSchema = {
   $schema: 'http://json-schema.org/draft-07/schema#',
   $id: 'foglio:ticket',
@@ -146,9 +205,7 @@ export const ticketSchema = {
       maxItems: 1000,
       default: [],
       items: {
-        type: 'object',
-        additionalProperties: false,
-        required: ['pages'],
+        ...routeSchema,
         anyOf: [
           { required: ['tray'] },
           { required: ['sides'] },
@@ -160,58 +217,6 @@ export const ticketSchema = {
           { required: ['color'] },
           { required: ['ownSheet'] },
         ],
-        properties: {
-          name: { type: 'string', maxLength: 255 },
-          document: { type: 'integer', minimum: 1 },
-          pages: selection,
-          tray: trayId,
-          sides,
-          paper: {
-            type: 'object',
-            additionalProperties: false,
-            properties: { size, orientation, type },
-          },
-          layout: {
-            type: 'object',
-            required: ['kind'],
-            discriminator: { propertyName: 'kind' },
-            oneOf: [
-              {
-                type: 'object',
-                additionalProperties: false,
-                required: ['kind'],
-                properties: {
-                  kind: { const: 'grid' },
-                  pagesPerSide,
-                  columns: cellsAlong,
-                  rows: cellsAlong,
-                  flow,
-                  repeat,
-                  turn,
-                  gutter,
-                  frame: { type: 'boolean' },
-                  marks,
-                },
-              },
-              {
-                type: 'object',
-                additionalProperties: false,
-                required: ['kind'],
-                properties: {
-                  kind: { const: 'booklet' },
-                  sheetsPerSignature,
-                  creep,
-                  cover: { anyOf: [trayId, { type: 'null' }] },
-                },
-              },
-            ],
-          },
-          scale: { type: 'object', additionalProperties: false, properties: { mode, percent } },
-          margin,
-          rotate,
-          color,
-          ownSheet: { type: 'boolean' },
-        },
       },
     },
   },

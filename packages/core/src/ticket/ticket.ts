@@ -1,13 +1,13 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import type { ticketSchema } from './ticket.schema';
+import type { routeSchema, ticketSchema } from './ticket.schema';
 
 /** A ticket with every default filled in: what the planner takes. */
-export type Ticket = FromSchema<typeof ticketSchema>;
+export type Ticket = Omit<FromSchema<typeof ticketSchema>, 'routes'> & { routes: Route[] };
 
 /** A ticket as written by a person: everything but `version` and `documents` may be left out. */
 export type TicketInput = FromSchema<typeof ticketSchema, { keepDefaultedPropertiesOptional: true }>;
 
-export type Route = Ticket['routes'][number];
+export type Route = FromSchema<typeof routeSchema>;
 export type Layout = Ticket['layout'];
 export type GridLayout = Extract<Layout, { kind: 'grid' }>;
 export type Sides = Ticket['sides'];
@@ -65,7 +65,8 @@ const GRID: GridLayout = {
 /** A layout of the ticket's kind is completed from it; one of another kind stands on its own defaults. */
 function routeLayout(base: Layout, own: NonNullable<Route['layout']>): Layout {
   if (own.kind === 'booklet') {
-    const start = base.kind === 'booklet' ? base : { kind: 'booklet' as const, sheetsPerSignature: 0, creep: 0, cover: null };
+    const start =
+      base.kind === 'booklet' ? base : { kind: 'booklet' as const, sheetsPerSignature: 0, creep: 0, cover: null };
     return { ...start, ...own };
   }
   const start = base.kind === 'grid' ? base : GRID;

@@ -1,0 +1,65 @@
+import { join } from 'node:path';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Database } from './database/connection';
+import { eventRoutes } from './deliveries/events';
+import type { Presence } from './deliveries/presence';
+import { deliveryRoutes } from './deliveries/routes';
+import { fileRoutes } from './files/routes';
+import { guard } from './http/guard';
+import { Problem, problemHandler } from './http/problem';
+import { jobRoutes } from './jobs/routes';
+import { printerRoutes } from './printers/routes';
+
+export interface AppParts {
+  readonly db: Database;
+  readonly presence: Presence;
+  readonly port: () => number;
+  readonly webFolder: string;
+  readonly uploadLimit: number;
+}
+
+/** Only what the page itself brings may run; pdf.js needs WebAssembly, and Angular writes style elements. */
+const CONTENT_SECURITY_POLICY = {
+  useDefaults: false,
+  directives: {
+    'default-src': ["'self'"],
+    'script-src': ["'self'", "'wasm-unsafe-eval'"],
+    'style-src': ["'self'", "'unsafe-inline'"],
+    'worker-src': ["'self'", 'blob:'],
+    'img-src': ["'self'", 'data:', 'blob:'],
+    'font-src': ["'self'", 'data:'],
+    'connect-src': ["'self'", 'blob:'],
+    'object-src': ["'none'"],
+    'base-uri': ["'self'"],
+    'frame-ancestors': ["'none'"],
+  },
+};
+
+/** The whole server: API under /api, the web application everywhere else. */
+export function createApp({ db, presence, port, webFolder, uploadLimit }: AppParts): Express {
+  const app = express();
+  // Served on loopback over plain HTTP, where asking browsers to insist on TLS would only lock people out.
+  app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY_POLICY, strictTransportSecurity: false }));
+  app.use(guard(port));
+  app.use('/api/files', fileRoutes(db, uploadLimit));
+  app.use('/api', express.json({ limit: '1mb' }));
+  app.use('/api/jobs', jobRoutes(db));
+  app.use('/api/printers', printerRoutes(db));
+  app.use('/api/deliveries', deliveryRoutes(db));
+  app.use('/api/events', eventRoutes(db, presence));
+  app.use('/api', (request) => {
+    throw new Problem('not-found', `There is nothing at ${request.originalUrl}.`);
+  });
+  app.use(express.static(webFolder, { index: false, maxAge: '1h' }));
+  app.get('/{*path}', (request, _response, next) => {
+    // A missing script must be a 404: answered with the page, it would fail in ways nobody understands.
+    if (/\.[a-z0-9]+$/i.test(request.path)) throw new Problem('not-found', `There is no ${request.path}.`);
+    next();
+  });
+  app.get('/{*path}', (_request, response) => {
+    response.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));
+  });
+  app.use(problemHandler);
+  return app;
+}

@@ -1,0 +1,100 @@
+import type { PageFacts, Printer, Ticket } from '@foglio/core';
+import {
+  bigint,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
+
+/** The bytes of an uploaded document, stored once however often it is uploaded. */
+export const contents = pgTable('contents', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  /** Hexadecimal; null only within the transaction that is still taking the bytes in. */
+  sha256: text('sha256').unique(),
+  bytes: bigint('bytes', { mode: 'number' }).notNull().default(0),
+  pages: jsonb('pages').$type<PageFacts[]>().notNull().default([]),
+  createdAt: moment('created_at'),
+});
+
+export const contentChunks = pgTable(
+  'content_chunks',
+  {
+    contentId: uuid('content_id')
+      .notNull()
+      .references(() => contents.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+    data: bytea('data').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.contentId, table.position] })],
+);
+
+/** An upload: a name for some content. */
+export const files = pgTable('files', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  contentId: uuid('content_id')
+    .notNull()
+    .references(() => contents.id),
+  name: text('name').notNull(),
+  createdAt: moment('created_at'),
+});
+
+export const printers = pgTable('printers', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  uri: text('uri').notNull(),
+  /** Where a simulated printer shows its panel and output; null for a real one. */
+  panel: text('panel'),
+  /** As last seen, with the prices that only this side knows. */
+  profile: jsonb('profile').$type<Printer>().notNull(),
+  seenAt: moment('seen_at'),
+});
+
+export const jobs = pgTable('jobs', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  ticket: jsonb('ticket').$type<Ticket>().notNull(),
+  printerId: text('printer_id')
+    .notNull()
+    .references(() => printers.id),
+  /** Goes up with every change, so that two browser tabs cannot overwrite each other unnoticed. */
+  revision: integer('revision').notNull().default(1),
+  createdAt: moment('created_at'),
+  updatedAt: moment('updated_at'),
+  lastSentAt: timestamp('last_sent_at', { withTimezone: true }),
+});
+
+export type DeliveryState =
+  'queued' | 'sending' | 'printing' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
+
+/** One sending of a job: what was asked for then, and how far it is. */
+export const deliveries = pgTable(
+  'deliveries',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    jobId: uuid('job_id').references(() => jobs.id, { onDelete: 'set null' }),
+    printerId: text('printer_id')
+      .notNull()
+      .references(() => printers.id),
+    ticket: jsonb('ticket').$type<Ticket>().notNull(),
+    /** The printer as it was when the person saw the plan; the plan follows from this, the ticket and the facts. */
+    profile: jsonb('profile').$type<Printer>().notNull(),
+    state: text('state').$type<DeliveryState>().notNull().default('queued'),
+    message: text('message'),
+    sheets: integer('sheets').notNull(),
+    sheetsDone: integer('sheets_done').notNull().default(0),
+    printerJobId: integer('printer_job_id'),
+    /** Number of the server process that is sending it; its lock tells whether that process still lives. */
+    server: integer('server'),
+    createdAt: moment('created_at'),
+    updatedAt: moment('updated_at'),
+  },
+  (table) => [index('deliveries_state').on(table.state)],
+);

@@ -1,0 +1,132 @@
+import { askJob, cancelJob, IppError, STATUS, type JobState, type JobStatus } from '@foglio/ipp';
+import type { Database } from '../database/connection';
+import type { DeliveryState } from '../database/schema';
+import { findPrinter } from '../printers/printer-store';
+import { changeDelivery, deliveriesIn, type StoredDelivery } from './delivery-store';
+import type { Presence } from './presence';
+
+export interface KeeperOptions {
+  readonly db: Database;
+  readonly presence: Presence;
+  /** Puts a delivery into the queue of what is to be sent; doing it twice sends nothing twice. */
+  readonly enqueue: (id: string) => Promise<void>;
+  readonly followMs: number;
+}
+
+/** A queued delivery older than this has been forgotten by the queue: the server that took it up was killed. */
+const FORGOTTEN_AFTER_MS = 15_000;
+
+const ENDS: Partial<Record<JobState, DeliveryState>> = {
+  completed: 'completed',
+  canceled: 'canceled',
+  aborted: 'aborted',
+};
+
+/**
+ * Keeps every delivery going: follows what is being printed, and settles what a server that was killed left behind. It
+ * looks at the tables only, so it begins anywhere, and any number of servers may do it.
+ */
+export class Keeper {
+  private timer: NodeJS.Timeout | null = null;
+  private round: Promise<void> = Promise.resolve();
+
+  constructor(private readonly options: KeeperOptions) {}
+
+  async start(): Promise<void> {
+    for (const { id } of await deliveriesIn(this.options.db, 'queued')) await this.options.enqueue(id);
+    this.turn();
+  }
+
+  async stop(): Promise<void> {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    await this.round;
+  }
+
+  private turn(): void {
+    this.timer = setTimeout(() => {
+      this.round = this.look()
+        .catch((error: unknown) => console.error('keeping deliveries:', error))
+        .then(() => {
+          if (this.timer) this.turn();
+        });
+    }, this.options.followMs);
+  }
+
+  private async look(): Promise<void> {
+    const { db, enqueue } = this.options;
+    const printing = await deliveriesIn(db, 'printing');
+    await Promise.all(printing.map((delivery) => this.follow(delivery)));
+    for (const delivery of await deliveriesIn(db, 'sending')) await this.settle(delivery);
+    for (const { id, updatedAt } of await deliveriesIn(db, 'queued')) {
+      if (Date.now() - updatedAt.getTime() > FORGOTTEN_AFTER_MS) await enqueue(id);
+    }
+  }
+
+  /** Takes over what the printer says of a job it has. */
+  private async follow(delivery: StoredDelivery): Promise<void> {
+    const { db } = this.options;
+    const status = await this.ask(delivery);
+    if (status === 'away') {
+      const message = 'The printer does not answer; it has the whole job and may be printing.';
+      if (delivery.message !== message) await changeDelivery(db, delivery.id, ['printing'], { message });
+      return;
+    }
+    if (status === 'unknown') {
+      const message = 'The printer no longer knows this job; look at its output before sending again.';
+      await changeDelivery(db, delivery.id, ['printing'], { state: 'failed', message });
+      return;
+    }
+    const state = ENDS[status.state] ?? 'printing';
+    const message = sayStatus(status);
+    const same =
+      state === delivery.state && message === delivery.message && status.sheetsCompleted === delivery.sheetsDone;
+    if (!same) {
+      await changeDelivery(db, delivery.id, ['printing'], { state, message, sheetsDone: status.sheetsCompleted });
+    }
+  }
+
+  /**
+   * A delivery that was being sent by a server that is gone. Whether the printer has the whole document decides: then
+   * it will be printed and is followed; otherwise nothing of it will be, and it may be sent again.
+   */
+  private async settle(delivery: StoredDelivery): Promise<void> {
+    const { db, presence } = this.options;
+    if (delivery.server !== null && (await presence.lives(delivery.server))) return;
+    const status = delivery.printerJobId === null ? 'unknown' : await this.ask(delivery);
+    if (status === 'away') {
+      const message = 'Sending was interrupted and the printer does not answer; it is asked again.';
+      if (delivery.message !== message) await changeDelivery(db, delivery.id, ['sending'], { message });
+      return;
+    }
+    const incoming = status !== 'unknown' && status.reasons.includes('job-incoming');
+    if (status !== 'unknown' && !incoming && (ENDS[status.state] ?? 'completed') === 'completed') {
+      await changeDelivery(db, delivery.id, ['sending'], { state: 'printing', message: null, server: null });
+      return;
+    }
+    if (incoming) {
+      const printer = await findPrinter(db, delivery.printerId);
+      await cancelJob(printer.uri, (status as JobStatus).id, 'foglio').catch(() => undefined);
+    }
+    const printed = status === 'unknown' ? 0 : status.sheetsCompleted;
+    const came = printed === 0 ? 'Nothing was printed' : `${printed} of ${delivery.sheets} sheets came out`;
+    const message = `Sending was interrupted before the printer had the whole job. ${came}; send it again.`;
+    await changeDelivery(db, delivery.id, ['sending'], { state: 'interrupted', message, server: null });
+  }
+
+  private async ask(delivery: StoredDelivery): Promise<JobStatus | 'away' | 'unknown'> {
+    const printer = await findPrinter(this.options.db, delivery.printerId);
+    try {
+      return await askJob(printer.uri, delivery.printerJobId as number);
+    } catch (error) {
+      if (!(error instanceof IppError)) throw error;
+      return error.status === STATUS.notFound ? 'unknown' : 'away';
+    }
+  }
+}
+
+/** What a person should know of a job that is not simply going on; null where nothing. */
+function sayStatus({ state, message }: JobStatus): string | null {
+  if (state === 'processing-stopped') return 'The printer has stopped and waits for paper.';
+  return message;
+}

@@ -1,0 +1,65 @@
+import { randomInt } from 'node:crypto';
+import { EventEmitter } from 'node:events';
+import { Client } from 'pg';
+import { CHANNEL } from './delivery-store';
+
+/** First half of the lock's key: tells these locks from others in the database. */
+const LOCK_CLASS = 0x466f67;
+
+const AGAIN_AFTER_MS = 1000;
+
+/**
+ * A server's presence in the database: a connection of its own that holds a lock for as long as the process lives, so
+ * that others can tell a server that is still sending from one that was killed, and that hears of every delivery's
+ * change. Emits "delivery" with the id.
+ */
+export class Presence extends EventEmitter<{ delivery: [string] }> {
+  /** What deliveries in this server's hands carry. */
+  readonly server = randomInt(1, 2 ** 31 - 1);
+  private client: Client | null = null;
+  private closed = false;
+
+  constructor(private readonly url: string) {
+    super();
+    this.setMaxListeners(0);
+  }
+
+  async open(): Promise<void> {
+    const client = new Client({ connectionString: this.url });
+    client.on('notification', ({ payload }) => payload && this.emit('delivery', payload));
+    client.on('error', (error) => {
+      console.error(`database: ${error.message}`);
+      this.openAgain();
+    });
+    await client.connect();
+    await client.query('select pg_advisory_lock($1, $2)', [LOCK_CLASS, this.server]);
+    await client.query(`listen ${CHANNEL}`);
+    this.client = client;
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    await this.client?.end();
+  }
+
+  /** Whether the server of that number still lives. */
+  async lives(server: number): Promise<boolean> {
+    if (server === this.server) return true;
+    if (!this.client) return true;
+    const { rows } = await this.client.query<{ gained: boolean }>('select pg_try_advisory_lock($1, $2) as gained', [
+      LOCK_CLASS,
+      server,
+    ]);
+    if (!rows[0]?.gained) return true;
+    await this.client.query('select pg_advisory_unlock($1, $2)', [LOCK_CLASS, server]);
+    return false;
+  }
+
+  private openAgain(): void {
+    this.client = null;
+    if (this.closed) return;
+    setTimeout(() => {
+      this.open().catch(() => this.openAgain());
+    }, AGAIN_AFTER_MS).unref();
+  }
+}

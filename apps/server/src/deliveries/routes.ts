@@ -1,0 +1,162 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ReadableStream } from 'node:stream/web';
+import { whyNotOneJob, cancelJob, IppError } from '@foglio/ipp';
+import { eq } from 'drizzle-orm';
+import { Router } from 'express';
+import type { Database } from '../database/connection';
+import { deliveries, jobs } from '../database/schema';
+import { bodyReader } from '../http/body';
+import { Problem } from '../http/problem';
+import { documentsOf, findJob, planTicket } from '../jobs/job-store';
+import { askNow, findPrinter } from '../printers/printer-store';
+import {
+  changeDelivery,
+  describeDelivery,
+  findDelivery,
+  isOver,
+  listDeliveries,
+  tell,
+  type StoredDelivery,
+} from './delivery-store';
+import { enqueueDelivery } from './queue';
+
+const readSending = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['jobId', 'revision', 'sheets'],
+  properties: {
+    jobId: { type: 'string' },
+    revision: { type: 'integer', minimum: 1 },
+    sheets: { type: 'integer', minimum: 1 },
+    confirmed: { type: 'array', items: { type: 'string' }, maxItems: 100 },
+  },
+});
+
+const MOST_LISTED = 200;
+
+/** `/api/deliveries`: sending, how it goes, and what came out. */
+export function deliveryRoutes(db: Database): Router {
+  const router = Router();
+
+  router.get('/', async (_request, response) => {
+    response.json((await listDeliveries(db, MOST_LISTED)).map(describeDelivery));
+  });
+
+  router.post('/', async (request, response) => {
+    const { jobId, revision, sheets, confirmed } = readSending(request.body);
+    const delivery = await send(db, jobId, revision, sheets, confirmed ?? []);
+    response.status(202).json(describeDelivery(delivery));
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(describeDelivery(await findDelivery(db, request.params.id)));
+  });
+
+  router.post('/:id/again', async (request, response) => {
+    const earlier = await findDelivery(db, request.params.id);
+    if (!isOver(earlier)) throw new Problem('delivery-not-over', 'Wait until it is over, or cancel it.');
+    const { jobId, printerId, ticket, profile, sheets } = earlier;
+    response.status(202).json(describeDelivery(await enter(db, { jobId, printerId, ticket, profile, sheets })));
+  });
+
+  router.post('/:id/cancel', async (request, response) => {
+    response.json(describeDelivery(await cancel(db, await findDelivery(db, request.params.id))));
+  });
+
+  router.get('/:id/stack', async (request, response) => {
+    const panel = await panelOf(db, await findDelivery(db, request.params.id));
+    response.json(await panel.json());
+  });
+
+  router.get('/:id/document', async (request, response) => {
+    const panel = await panelOf(db, await findDelivery(db, request.params.id), '/document');
+    response.type('application/pdf');
+    await pipeline(Readable.fromWeb(panel.body as ReadableStream), response);
+  });
+
+  return router;
+}
+
+/**
+ * Accepts a job for sending, if it is still what the person saw: the same revision, and the same number of sheets when
+ * planned against the printer as it is now.
+ */
+async function send(
+  db: Database,
+  jobId: string,
+  revision: number,
+  sheets: number,
+  confirmed: readonly string[],
+): Promise<StoredDelivery> {
+  const job = await findJob(db, jobId);
+  if (job.revision !== revision) {
+    throw new Problem('job-changed', 'The job was changed after this; look at its sheets again, then send.');
+  }
+  const profile = await askNow(db, await findPrinter(db, job.printerId));
+  const plan = planTicket(job.ticket, await documentsOf(db, job.ticket), profile);
+  if (plan.tally.sheets !== sheets) {
+    throw new Problem(
+      'plan-changed',
+      `It now comes to ${plan.tally.sheets} sheets, not ${sheets}; look again, then send.`,
+    );
+  }
+  const stop = plan.checks.find((check) => check.level === 'stop');
+  if (stop) throw new Problem('stop-stands', stop.message, { check: stop.code });
+  const cautions = plan.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
+  if (cautions.length > 0) {
+    const detail = cautions.map(({ message }) => message).join(' ');
+    throw new Problem('caution-stands', detail, { checks: cautions.map(({ code }) => code) });
+  }
+  const why = whyNotOneJob(plan, profile);
+  if (why) throw new Problem('stop-stands', `${why}.`);
+  const { ticket, printerId } = job;
+  return enter(db, { jobId: job.id, printerId, ticket, profile, sheets });
+}
+
+/** The delivery and its place in the queue are entered together: either both are there, or neither. */
+async function enter(db: Database, values: typeof deliveries.$inferInsert): Promise<StoredDelivery> {
+  return db.transaction(async (tx) => {
+    const [delivery] = await tx.insert(deliveries).values(values).returning();
+    const entered = delivery as StoredDelivery;
+    if (values.jobId) await tx.update(jobs).set({ lastSentAt: new Date() }).where(eq(jobs.id, values.jobId));
+    await enqueueDelivery(tx, entered.id);
+    await tell(tx, entered.id);
+    return entered;
+  });
+}
+
+async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDelivery> {
+  const unsent = await changeDelivery(db, delivery.id, ['queued'], { state: 'canceled' });
+  if (unsent) return unsent;
+  const current = await findDelivery(db, delivery.id);
+  if (isOver(current)) throw new Problem('delivery-over', 'There is nothing left to cancel.');
+  if (current.printerJobId === null)
+    throw new Problem('delivery-not-over', 'It is just being sent; try again in a moment.');
+  const printer = await findPrinter(db, current.printerId);
+  try {
+    await cancelJob(printer.uri, current.printerJobId, 'foglio');
+  } catch (error) {
+    if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
+    throw error;
+  }
+  return findDelivery(db, delivery.id);
+}
+
+const PANEL_ANSWERS_WITHIN_MS = 10_000;
+
+/** What a simulated printer keeps of this delivery. @throws Problem where it is a real printer, or away */
+async function panelOf(db: Database, delivery: StoredDelivery, part = ''): Promise<Response> {
+  const printer = await findPrinter(db, delivery.printerId);
+  if (printer.panel === null) throw new Problem('not-found', `${printer.name} does not show its output.`);
+  if (delivery.printerJobId === null) throw new Problem('not-found', 'Nothing has reached the printer yet.');
+  try {
+    const url = `${printer.panel}/jobs/${delivery.printerJobId}${part}`;
+    const answer = await fetch(url, { signal: AbortSignal.timeout(PANEL_ANSWERS_WITHIN_MS) });
+    if (answer.ok) return answer;
+    throw new Problem('not-found', `${printer.name} no longer has this job.`);
+  } catch (error) {
+    if (error instanceof Problem) throw error;
+    throw new Problem('printer-away', `${printer.name} does not answer.`);
+  }
+}

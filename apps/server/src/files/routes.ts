@@ -1,0 +1,64 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { eq } from 'drizzle-orm';
+import { Router } from 'express';
+import type { Database } from '../database/connection';
+import { contents, files } from '../database/schema';
+import { bodyReader, idOf } from '../http/body';
+import { Problem } from '../http/problem';
+import { storeContent, streamContent } from './content-store';
+
+const readQuery = bodyReader({
+  type: 'object',
+  required: ['name'],
+  properties: { name: { type: 'string', minLength: 1, maxLength: 255 } },
+});
+
+/** `/api/files`: upload, facts, and the bytes. */
+export function fileRoutes(db: Database, limit: number): Router {
+  const router = Router();
+
+  router.post('/', async (request, response) => {
+    const { name } = readQuery(request.query);
+    if (Number(request.headers['content-length'] ?? 0) > limit) {
+      throw new Problem('body-too-large', `Files of up to ${Math.round(limit / 1024 / 1024)} MB are taken.`);
+    }
+    const content = await storeContent(db, whole(request), limit);
+    const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
+    response.status(201).json({ id: file?.id, name, bytes: content.bytes, pages: content.pages });
+  });
+
+  router.get('/:id', async (request, response) => {
+    const { file, content } = await findFile(db, request.params.id);
+    response.json({ id: file.id, name: file.name, bytes: content.bytes, pages: content.pages });
+  });
+
+  router.get('/:id/content', async (request, response) => {
+    const { content } = await findFile(db, request.params.id);
+    response.type('application/pdf').set('Content-Length', String(content.bytes));
+    response.set('Cache-Control', 'private, max-age=31536000, immutable');
+    await pipeline(Readable.from(streamContent(db, content.id)), response);
+  });
+
+  return router;
+}
+
+async function findFile(db: Database, parameter: string | undefined) {
+  const [found] = await db
+    .select({ file: files, content: contents })
+    .from(files)
+    .innerJoin(contents, eq(files.contentId, contents.id))
+    .where(eq(files.id, idOf(parameter)));
+  if (!found) throw new Problem('not-found', 'This file is not here.');
+  return found;
+}
+
+/** The body, or a Problem where the connection broke off before its end. */
+async function* whole(request: AsyncIterable<Buffer> & { complete: boolean }): AsyncGenerator<Buffer> {
+  try {
+    yield* request;
+  } catch {
+    throw new Problem('upload-broken-off', 'Send it again.');
+  }
+  if (!request.complete) throw new Problem('upload-broken-off', 'Send it again.');
+}

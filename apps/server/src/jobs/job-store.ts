@@ -1,0 +1,83 @@
+import { plan, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { readTicket } from '@foglio/core/validate';
+import { and, desc, eq, inArray } from 'drizzle-orm';
+import type { Database } from '../database/connection';
+import { contents, files, jobs } from '../database/schema';
+import { idOf } from '../http/body';
+import { Problem } from '../http/problem';
+
+export type StoredJob = typeof jobs.$inferSelect;
+
+/** A document of a ticket as stored: its facts, and where its bytes are. */
+export interface StoredDocument extends DocumentFacts {
+  readonly id: string;
+  readonly contentId: string;
+}
+
+/** A ticket from a request, whose documents are all here. @throws Problem `ticket-invalid` */
+export async function acceptTicket(db: Database, data: unknown): Promise<Ticket> {
+  const ticket = sayTicketErrors(() => readTicket(data));
+  await documentsOf(db, ticket);
+  return ticket;
+}
+
+/** The ticket's documents in its order. @throws Problem `ticket-invalid` where one is not here */
+export async function documentsOf(db: Database, ticket: Ticket): Promise<StoredDocument[]> {
+  const ids = [...new Set(ticket.documents.map(({ file }) => fileId(file)))];
+  const rows = await db
+    .select({ id: files.id, name: files.name, contentId: contents.id, pages: contents.pages })
+    .from(files)
+    .innerJoin(contents, eq(files.contentId, contents.id))
+    .where(inArray(files.id, ids));
+  return ticket.documents.map(({ file }, index) => {
+    const row = rows.find(({ id }) => id === file.toLowerCase());
+    if (!row)
+      throw new Problem('ticket-invalid', `documents[${index}].file: there is no file "${file}"; upload it first.`);
+    return row;
+  });
+}
+
+function fileId(file: string): string {
+  try {
+    return idOf(file);
+  } catch {
+    throw new Problem('ticket-invalid', `"${file}" is not the id of an uploaded file; upload it first.`);
+  }
+}
+
+/** The plan of a ticket. @throws Problem `ticket-invalid` */
+export const planTicket = (ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Plan =>
+  sayTicketErrors(() => plan(ticket, documents, printer));
+
+export function sayTicketErrors<T>(work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof TicketError)) throw error;
+    const { place, position, message } = error;
+    throw new Problem('ticket-invalid', message, { place, position });
+  }
+}
+
+export const listJobs = (db: Database): Promise<StoredJob[]> => db.select().from(jobs).orderBy(desc(jobs.updatedAt));
+
+/** @throws Problem `not-found` */
+export async function findJob(db: Database, parameter: string | undefined): Promise<StoredJob> {
+  const [job] = await db
+    .select()
+    .from(jobs)
+    .where(eq(jobs.id, idOf(parameter)));
+  if (!job) throw new Problem('not-found', 'This job is not here; it may have been removed.');
+  return job;
+}
+
+/** Keeps a changed ticket. @throws Problem `job-changed` where the job is no longer at the revision the change began from */
+export async function saveTicket(db: Database, id: string, revision: number, ticket: Ticket): Promise<StoredJob> {
+  const [saved] = await db
+    .update(jobs)
+    .set({ ticket, revision: revision + 1, updatedAt: new Date() })
+    .where(and(eq(jobs.id, id), eq(jobs.revision, revision)))
+    .returning();
+  if (!saved) throw new Problem('job-changed', 'Another window changed this job. Reload it to see how it stands.');
+  return saved;
+}

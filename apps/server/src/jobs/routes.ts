@@ -1,0 +1,146 @@
+import { impose, PdfError } from '@foglio/pdf';
+import type { Plan } from '@foglio/core';
+import { eq } from 'drizzle-orm';
+import { Router } from 'express';
+import type { Database } from '../database/connection';
+import { jobs } from '../database/schema';
+import { readContent } from '../files/content-store';
+import { bodyReader } from '../http/body';
+import { Problem } from '../http/problem';
+import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
+import {
+  acceptTicket,
+  documentsOf,
+  findJob,
+  listJobs,
+  planTicket,
+  saveTicket,
+  type StoredDocument,
+  type StoredJob,
+} from './job-store';
+
+const readNewJob = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['ticket'],
+  properties: { ticket: { type: 'object' }, printerId: { type: 'string' } },
+});
+
+const readChange = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['ticket', 'revision'],
+  properties: { ticket: { type: 'object' }, revision: { type: 'integer', minimum: 1 } },
+});
+
+/** Sheets shown of a job in a list. */
+const STRIP = 12;
+
+/** `/api/jobs`: set-ups with their documents, and the imposed PDF. */
+export function jobRoutes(db: Database): Router {
+  const router = Router();
+
+  router.get('/', async (_request, response) => {
+    const printers = await listPrinters(db);
+    response.json(await Promise.all((await listJobs(db)).map((job) => describeBriefly(db, job, printers))));
+  });
+
+  router.post('/', async (request, response) => {
+    const body = readNewJob(request.body);
+    const ticket = await acceptTicket(db, body.ticket);
+    const printer = body.printerId ? await findPrinter(db, body.printerId) : (await listPrinters(db))[0];
+    if (!printer) throw new Problem('not-found', 'No printer is known yet; add one first.');
+    const [job] = await db.insert(jobs).values({ ticket, printerId: printer.id }).returning();
+    response.status(201).json(await describe(db, job as StoredJob));
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(await describe(db, await findJob(db, request.params.id)));
+  });
+
+  router.put('/:id', async (request, response) => {
+    const { ticket, revision } = readChange(request.body);
+    const job = await findJob(db, request.params.id);
+    const saved = await saveTicket(db, job.id, revision, await acceptTicket(db, ticket));
+    response.json({ id: saved.id, revision: saved.revision });
+  });
+
+  router.delete('/:id', async (request, response) => {
+    const job = await findJob(db, request.params.id);
+    await db.delete(jobs).where(eq(jobs.id, job.id));
+    response.status(204).end();
+  });
+
+  router.get('/:id/imposed.pdf', async (request, response) => {
+    const job = await findJob(db, request.params.id);
+    const printer = await findPrinter(db, job.printerId);
+    const documents = await documentsOf(db, job.ticket);
+    const plan = planTicket(job.ticket, documents, printer.profile);
+    const stop = plan.checks.find((check) => check.level === 'stop');
+    if (stop) throw new Problem('stop-stands', stop.message);
+    const pdf = await imposeStored(db, job, documents, plan, 'every-sheet');
+    const name = encodeURIComponent(`${job.ticket.title || 'imposed'}.pdf`);
+    response.set('Content-Disposition', `attachment; filename*=UTF-8''${name}`);
+    response.type('application/pdf').send(Buffer.from(pdf));
+  });
+
+  return router;
+}
+
+/** One set of a stored job as PDF. @throws Problem `file-unusable` */
+export async function imposeStored(
+  db: Database,
+  { ticket }: Pick<StoredJob, 'ticket'>,
+  documents: readonly StoredDocument[],
+  plan: Plan,
+  blanks: 'every-sheet' | 'none',
+): Promise<Uint8Array> {
+  const bytes = new Map<string, Uint8Array>();
+  for (const { contentId } of documents) {
+    if (!bytes.has(contentId)) bytes.set(contentId, await readContent(db, contentId));
+  }
+  const loaded = documents.map((one) => ({ ...one, bytes: bytes.get(one.contentId) as Uint8Array }));
+  try {
+    return await impose({ plan, ticket, documents: loaded, blanks });
+  } catch (error) {
+    if (error instanceof PdfError) throw new Problem('file-unusable', error.message);
+    throw error;
+  }
+}
+
+async function describe(db: Database, job: StoredJob) {
+  const documents = await documentsOf(db, job.ticket);
+  const { id, ticket, revision, printerId, updatedAt, lastSentAt } = job;
+  return {
+    id,
+    ticket,
+    revision,
+    printerId,
+    updatedAt,
+    lastSentAt,
+    documents: documents.map((one) => ({ id: one.id, name: one.name, pages: one.pages })),
+  };
+}
+
+/** For a list: the totals and the first sheets, or what is wrong with the set-up. */
+async function describeBriefly(db: Database, job: StoredJob, printers: readonly StoredPrinter[]) {
+  const { id, ticket, printerId, updatedAt, lastSentAt } = job;
+  const brief = { id, ticket, printerId, updatedAt, lastSentAt };
+  const printer = printers.find((one) => one.id === printerId);
+  try {
+    const documents = await documentsOf(db, ticket);
+    const names = documents.map(({ name }) => name);
+    if (!printer) return { ...brief, names, trouble: 'Its printer is not known any more.' };
+    const { tally, sheets } = planTicket(ticket, documents, printer.profile);
+    const strip = sheets.slice(0, STRIP).map(({ tray, back, front, paper }) => ({
+      tray,
+      twoSided: back !== null,
+      orientation: front.orientation,
+      size: paper.size,
+    }));
+    return { ...brief, names, sheets: tally.sheets, sheetsPerSet: tally.sheetsPerSet, strip };
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return { ...brief, names: [], trouble: error.message };
+  }
+}

@@ -1,0 +1,51 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { fileURLToPath } from 'node:url';
+import { createApp } from './app';
+import { readConfig } from './config';
+import { connect } from './database/connection';
+import { Keeper } from './deliveries/keeper';
+import { Presence } from './deliveries/presence';
+import { enqueueDelivery, startSending } from './deliveries/queue';
+import { enterPrinters } from './printers/printer-store';
+
+const FOLLOW_MS = 300;
+
+const config = readConfig(process.env, fileURLToPath(new URL('../../web/dist/browser', import.meta.url)));
+const { pool, db } = await connect(config.databaseUrl, fileURLToPath(new URL('../drizzle', import.meta.url)));
+const presence = new Presence(config.databaseUrl);
+await presence.open();
+await enterPrinters(db, config.printers);
+const sending = await startSending(pool, db, presence.server);
+const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: FOLLOW_MS });
+await keeper.start();
+
+const server = createServer();
+const port = (): number => (server.address() as AddressInfo).port;
+const { webFolder, uploadLimit } = config;
+server.on('request', createApp({ db, presence, port, webFolder, uploadLimit }));
+server.on('error', (error) => {
+  console.error(`The server cannot listen: ${error.message}`);
+  process.exit(1);
+});
+server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://127.0.0.1:${port()}`));
+
+/** Ends in order: no new requests, what is being sent is finished, then the database is let go. */
+async function shutDown(): Promise<void> {
+  server.close();
+  server.closeAllConnections();
+  await keeper.stop();
+  await sending.stop();
+  await presence.close();
+  await pool.end();
+  process.exit(0);
+}
+
+let stopping = false;
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => {
+    if (stopping) return;
+    stopping = true;
+    void shutDown();
+  });
+}

@@ -1,0 +1,65 @@
+import type { Printer } from '@foglio/core';
+import { askProfile, IppError } from '@foglio/ipp';
+import { asc, eq } from 'drizzle-orm';
+import type { Database } from '../database/connection';
+import { printers } from '../database/schema';
+import { Problem } from '../http/problem';
+
+export type StoredPrinter = typeof printers.$inferSelect;
+
+/** A printer the server is told of when it starts. */
+export interface KnownPrinter {
+  readonly id: string;
+  readonly uri: string;
+  readonly panel: string | null;
+  /** What it is, with prices; used until the printer itself has been asked. */
+  readonly profile: Printer;
+}
+
+/** Enters the printers of the configuration; one already known keeps its id and jobs, and gets its new address. */
+export async function enterPrinters(db: Database, known: readonly KnownPrinter[]): Promise<void> {
+  for (const { id, uri, panel, profile } of known) {
+    const values = { name: profile.name, uri, panel, profile };
+    await db
+      .insert(printers)
+      .values({ id, ...values })
+      .onConflictDoUpdate({ target: printers.id, set: values });
+  }
+}
+
+export const listPrinters = (db: Database): Promise<StoredPrinter[]> =>
+  db.select().from(printers).orderBy(asc(printers.name));
+
+/** @throws Problem `not-found` */
+export async function findPrinter(db: Database, id: string): Promise<StoredPrinter> {
+  const [printer] = await db.select().from(printers).where(eq(printers.id, id));
+  if (!printer) throw new Problem('not-found', `There is no printer "${id}".`);
+  return printer;
+}
+
+/**
+ * The printer's own account of itself as of now, with the prices known here; kept, so that a job can still be set up
+ * while the printer is off.
+ *
+ * @throws Problem `printer-away`
+ */
+export async function askNow(db: Database, printer: StoredPrinter): Promise<Printer> {
+  try {
+    const fresh = withKnown(await askProfile(printer.uri), printer.profile);
+    await db.update(printers).set({ profile: fresh, seenAt: new Date() }).where(eq(printers.id, printer.id));
+    return fresh;
+  } catch (error) {
+    if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
+    throw error;
+  }
+}
+
+/** What a printer does not tell of itself is kept from what is known: prices, weights it may turn, how it feeds. */
+function withKnown(fresh: Printer, known: Printer): Printer {
+  const { prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn } = known;
+  const trays = fresh.trays.map((tray) => ({
+    ...tray,
+    price: known.trays.find((one) => one.id === tray.id)?.price ?? 0,
+  }));
+  return { ...fresh, trays, prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn };
+}

@@ -1,0 +1,45 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import PDFDocument from 'pdfkit';
+
+const require = createRequire(import.meta.url);
+const font = (family: string, style: string): Buffer =>
+  readFileSync(require.resolve(`@fontsource/${family}/files/${family}-latin-${style}.woff`));
+
+/** The names under which the demo's documents use the fonts the application ships. */
+export type FontName = 'serif' | 'serif-bold' | 'serif-italic' | 'sans' | 'sans-bold';
+
+/** Points. */
+export const A4 = { width: 595.276, height: 841.89 };
+
+/** An empty document of A4 pages with the shipped fonts; its pages are added one by one. */
+export function newDocument(title: string): PDFKit.PDFDocument {
+  const document = new PDFDocument({
+    autoFirstPage: false,
+    size: [A4.width, A4.height],
+    margin: 0,
+    info: { Title: title, Author: 'Marrowbridge Town Orchestra', CreationDate: new Date('2026-09-01T09:00:00Z') },
+  });
+  document.registerFont('serif', font('literata', '400-normal'));
+  document.registerFont('serif-bold', font('literata', '700-normal'));
+  document.registerFont('serif-italic', font('literata', '400-italic'));
+  document.registerFont('sans', font('atkinson-hyperlegible-next', '400-normal'));
+  document.registerFont('sans-bold', font('atkinson-hyperlegible-next', '700-normal'));
+  return document;
+}
+
+/** Ends the document and gives its bytes. */
+export function finish(document: PDFKit.PDFDocument): Promise<Buffer> {
+  return new Promise((resolve, reject) => {
+    const parts: Buffer[] = [];
+    document.on('data', (part: Buffer) => parts.push(part));
+    document.on('end', () => resolve(Buffer.concat(parts)));
+    document.on('error', reject);
+    document.end();
+  });
+}
+
+export const INK = '#22303A';
+export const SOFT = '#5C6A72';
+export const WINE = '#8A2F3C';
+export const RULE = '#D3CBBB';

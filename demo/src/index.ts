@@ -1,0 +1,3 @@
+export { autumnProgramme } from './autumn-programme';
+export { seasonContract } from './season-contract';
+export { stagePlan } from './stage-plan';

@@ -1,0 +1,72 @@
+import { autumnProgramme, seasonContract, stagePlan } from './index';
+
+/** A demo job: its document, and its ticket but for the document's id. */
+interface DemoJob {
+  readonly file: string;
+  readonly make: () => Promise<Buffer>;
+  readonly ticket: Readonly<Record<string, unknown>>;
+}
+
+/** Entered in this order; the last one stands first on the Desk. */
+const JOBS: readonly DemoJob[] = [
+  {
+    file: 'stage-plan.pdf',
+    make: stagePlan,
+    ticket: { title: 'Stage plan', copies: 3, sides: 'one-sided', tray: 'auto' },
+  },
+  {
+    file: 'autumn-programme.pdf',
+    make: autumnProgramme,
+    ticket: { title: 'Autumn programme', copies: 20, sides: 'two-sided', tray: 'tray-1' },
+  },
+  {
+    file: 'season-contract.pdf',
+    make: seasonContract,
+    ticket: {
+      title: 'Season contract',
+      copies: 2,
+      sides: 'two-sided',
+      tray: 'tray-1',
+      routes: [
+        { name: 'Letterhead', pages: '1', tray: 'tray-2', sides: 'one-sided' },
+        { name: 'Signatures', pages: '6, 9', tray: 'tray-3', sides: 'one-sided' },
+      ],
+    },
+  },
+];
+
+/** Enters the demo jobs through the API, unless there are jobs already. @param base the server's address */
+async function seed(base: string): Promise<void> {
+  const existing = (await json(await fetch(`${base}/api/jobs`))) as unknown[];
+  if (existing.length > 0) return;
+  for (const { file, make, ticket } of JOBS) {
+    const uploaded = (await json(
+      await fetch(`${base}/api/files?name=${file}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/pdf' },
+        body: new Uint8Array(await make()),
+      }),
+    )) as { id: string };
+    await json(
+      await fetch(`${base}/api/jobs`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ ticket: { version: 1, documents: [{ file: uploaded.id }], ...ticket } }),
+      }),
+    );
+  }
+  console.log(`Entered ${JOBS.length} demo jobs.`);
+}
+
+async function json(response: Response): Promise<unknown> {
+  const body: unknown = await response.json();
+  if (!response.ok) throw new Error(`demo: ${JSON.stringify(body)}`);
+  return body;
+}
+
+const base = process.argv[2];
+if (!base) {
+  console.error('usage: demo http://127.0.0.1:PORT');
+  process.exit(2);
+}
+await seed(base);

@@ -1,0 +1,132 @@
+import type { DocumentFacts } from '../pages/facts';
+import { selectPages } from '../pages/selection';
+import { SelectionError } from '../pages/selection-error';
+import { writeSelection } from '../pages/selection-write';
+import type { Route, Ticket } from './ticket';
+
+export interface PageToRoute {
+  /** Both counted from 1. */
+  readonly document: number;
+  readonly page: number;
+}
+
+/** What a route says of its pages, without which pages they are. */
+type Rule = Omit<Route, 'pages' | 'document' | 'name'>;
+
+/**
+ * The ticket with these pages sent to a tray, or with `tray` null brought back to the ticket's own. Whatever else a
+ * route said of a page (its sides, say) stays with it. Pages that were not named keep the route they had; a rule such
+ * as "odd" is kept as a rule, with the pages left out of it.
+ */
+export function routePages(
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+  pages: readonly PageToRoute[],
+  tray: string | null,
+): Ticket {
+  let routes = splitByDocument(ticket, documents, new Set(pages.map(({ document }) => document)));
+  const byDocument = new Map<number, number[]>();
+  for (const { document, page } of pages) {
+    byDocument.set(document, [...(byDocument.get(document) ?? []), page]);
+  }
+  for (const [document, numbers] of byDocument) {
+    const facts = documents[document - 1];
+    if (facts) routes = routeInDocument(routes, document, facts, [...new Set(numbers)], ticket, tray);
+  }
+  return { ...ticket, routes };
+}
+
+function routeInDocument(
+  routes: readonly Route[],
+  document: number,
+  facts: DocumentFacts,
+  numbers: readonly number[],
+  ticket: Ticket,
+  tray: string | null,
+): Route[] {
+  const rotate = ticket.documents[document - 1]?.rotate ?? 0;
+  const read = (route: Route): number[] => (concerns(route, document) ? readPages(route.pages, facts, rotate) : []);
+  const ruleOf = (page: number): Rule =>
+    ruleWithout(
+      routes.find((route) => read(route).includes(page)),
+      tray,
+    );
+  const byRule = new Map<string, { rule: Rule; pages: number[] }>();
+  for (const page of numbers) {
+    const rule = ruleOf(page);
+    const key = keyOf(rule);
+    const entry = byRule.get(key) ?? { rule, pages: [] };
+    byRule.set(key, { rule, pages: [...entry.pages, page] });
+  }
+  const last = facts.pages.length;
+  const left = routes.flatMap((route) => {
+    const named = read(route);
+    const taken = numbers.filter((page) => named.includes(page));
+    return taken.length === 0 ? [route] : without(route, named, taken, last);
+  });
+  return [...byRule.values()].reduce((all, { rule, pages }) => withPages(all, rule, pages, document, read, last), left);
+}
+
+/** The rule of a page, sent to another tray; without a tray of its own it may come to nothing. */
+function ruleWithout(route: Route | undefined, tray: string | null): Rule {
+  const { pages: _pages, document: _document, name: _name, tray: _tray, ...rest } = route ?? { pages: '' };
+  return tray === null ? rest : { ...rest, tray };
+}
+
+function without(route: Route, named: readonly number[], taken: readonly number[], last: number): Route[] {
+  if (isRule(route.pages)) return [{ ...route, pages: `(${route.pages}) but ${writeSelection(taken, last)}` }];
+  const remaining = named.filter((page) => !taken.includes(page));
+  return remaining.length === 0 ? [] : [{ ...route, pages: writeSelection(remaining, last) }];
+}
+
+function withPages(
+  routes: readonly Route[],
+  rule: Rule,
+  pages: readonly number[],
+  document: number,
+  read: (route: Route) => number[],
+  last: number,
+): Route[] {
+  if (Object.keys(rule).length === 0) return [...routes];
+  const same = routes.findIndex(
+    (route) => concerns(route, document) && !isRule(route.pages) && keyOf(ruleOfRoute(route)) === keyOf(rule),
+  );
+  const target = routes[same];
+  if (!target) return [...routes, { document, pages: writeSelection(sorted(pages), last), ...rule }];
+  const all = sorted([...new Set([...read(target), ...pages])]);
+  return routes.map((route) => (route === target ? { ...route, pages: writeSelection(all, last) } : route));
+}
+
+/** A route for all documents cannot lose pages of one alone, so it first becomes a route for each. */
+function splitByDocument(ticket: Ticket, documents: readonly DocumentFacts[], touched: ReadonlySet<number>): Route[] {
+  if (documents.length === 1 || touched.size === 0) return [...ticket.routes];
+  return ticket.routes.flatMap((route) => {
+    if (route.document !== undefined) return [route];
+    return documents.flatMap((facts, index) => {
+      const pages = readPages(route.pages, facts, ticket.documents[index]?.rotate ?? 0);
+      return pages.length === 0
+        ? []
+        : [{ ...route, document: index + 1, pages: writeSelection(pages, facts.pages.length) }];
+    });
+  });
+}
+
+/** A text that cannot be read names nothing here; the planner says what is wrong with it. */
+function readPages(text: string, facts: DocumentFacts, rotate: number): number[] {
+  try {
+    return selectPages(text, { facts, rotate, forgiving: true });
+  } catch (error) {
+    if (error instanceof SelectionError) return [];
+    throw error;
+  }
+}
+
+function ruleOfRoute({ pages: _pages, document: _document, name: _name, ...rule }: Route): Rule {
+  return rule;
+}
+
+const concerns = (route: Route, document: number): boolean =>
+  route.document === undefined || route.document === document;
+const isRule = (text: string): boolean => /[a-z(]/i.test(text);
+const keyOf = (rule: Rule): string => JSON.stringify(Object.entries(rule).sort(([a], [b]) => (a < b ? -1 : 1)));
+const sorted = (pages: readonly number[]): number[] => [...pages].sort((a, b) => a - b);

@@ -1,0 +1,105 @@
+# Set-up shared by start.sh, test.sh and bench.sh: sourced, not run. Every step is skipped where its result is there.
+# Folders: .foglio/ in the project holds all state that git does not (stamps, passwords, ports, printers' output).
+
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+ROOT=$PWD
+STATE=$ROOT/.foglio
+mkdir -p "$STATE"
+
+say() { printf '\033[1m%s\033[0m\n' "foglio: $*"; }
+fail() {
+  printf '%s\n' "foglio: $*" >&2
+  exit 1
+}
+
+# Takes the lock that install, build and database start share; descriptor 9 is closed for whatever keeps running.
+take_lock() {
+  exec 9>"$STATE/lock"
+  flock 9
+}
+release_lock() { exec 9>&-; }
+
+require_node() {
+  command -v node >/dev/null || fail "Node.js 20.19 or newer is needed; install it first"
+  node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 19) ? 0 : 1)' ||
+    fail "Node.js 20.19 or newer is needed; this is $(node --version)"
+}
+
+# Installs the Debian packages given as COMMAND=PACKAGE pairs whose command is missing.
+require_debian() {
+  local missing=() pair
+  for pair in "$@"; do
+    if [ "${pair%%=*}" = postgres ]; then
+      compgen -G '/usr/lib/postgresql/*/bin/postgres' >/dev/null || missing+=("${pair#*=}")
+    else
+      command -v "${pair%%=*}" >/dev/null || missing+=("${pair#*=}")
+    fi
+  done
+  [ ${#missing[@]} -eq 0 ] && return
+  local as_root=()
+  if [ "$(id -u)" -ne 0 ]; then
+    command -v sudo >/dev/null && sudo -v 2>/dev/null ||
+      fail "these Debian packages are missing and this user may not install them: ${missing[*]}"
+    as_root=(sudo)
+  fi
+  command -v apt-get >/dev/null || fail "these packages are missing and there is no apt-get: ${missing[*]}"
+  say "installing Debian packages: ${missing[*]}"
+  # Debian would otherwise make and start a cluster of its own with the package.
+  "${as_root[@]}" mkdir -p /etc/postgresql-common/createcluster.d
+  echo 'create_main_cluster = false' |
+    "${as_root[@]}" tee /etc/postgresql-common/createcluster.d/foglio.conf >/dev/null
+  "${as_root[@]}" apt-get update -qq
+  "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"
+}
+
+# Runs a command where what it depends on changed since it last succeeded. NAME, then the hash, then the command.
+when_changed() {
+  local stamp=$STATE/$1.stamp hash=$2
+  shift 2
+  [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$hash" ] && return
+  rm -f "$stamp"
+  "$@"
+  printf '%s' "$hash" >"$stamp"
+}
+
+hash_of() { find "$@" -type f -not -path '*/dist/*' -not -path '*/node_modules/*' -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1; }
+
+install_packages() {
+  local hash
+  hash=$(sha256sum package-lock.json | cut -d' ' -f1)
+  [ -d node_modules/@angular/core ] || rm -f "$STATE/install.stamp"
+  when_changed install "$hash" run_install
+}
+run_install() {
+  say "installing npm packages"
+  npm ci --ignore-scripts --no-progress
+}
+
+build_all() {
+  local hash
+  hash=$(hash_of packages apps demo angular.json package-lock.json tsconfig.base.json scripts/bundle.mjs)
+  [ -f apps/web/dist/browser/index.html ] && [ -f apps/server/dist/main.js ] || rm -f "$STATE/build.stamp"
+  when_changed build "$hash" run_build
+}
+run_build() {
+  say "building"
+  npm run --silent build
+}
+
+# A free loopback port: the one given, if it can be had.
+free_port() {
+  node -e '
+    const net = require("node:net");
+    const take = (port, next) => {
+      const server = net.createServer().once("error", next);
+      server.listen(port, "127.0.0.1", () => { const own = server.address().port; server.close(() => console.log(own)); });
+    };
+    take(Number(process.argv[1] || 0), () => take(0, (error) => { throw error; }));
+  ' "${1:-0}"
+}
+
+# The same as last time under this name, where it is still free.
+remembered_port() {
+  local file=$STATE/$1.port
+  free_port "$(cat "$file" 2>/dev/null || echo "${2:-0}")" | tee "$file"
+}
