@@ -1,4 +1,4 @@
-export { routePages, type PageToRoute } from './ticket/route-pages';
+export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
 /** All that other rooms may import of the core; `validate` is apart, since Ajv has no place in the browser. */
 export { orientationOf, type Orientation } from './paper/orientation';
 export { chooseTray, findTray, trayName, type Printer, type PrinterInput, type Tray } from './paper/printer';
@@ -7,7 +7,7 @@ export { KNOWN_SIZES, matchSize, mmToPoints, pointsToMm, readSizeName, saySize, 
 export type { DocumentFacts, PageFacts } from './pages/facts';
 export { selectPages } from './pages/selection';
 export { SelectionError } from './pages/selection-error';
-export { sayPages, writeSelection } from './pages/selection-write';
+export { listPages, sayPages, writeSelection } from './pages/selection-write';
 export { plan, type Cell, type Check, type PageName, type Plan, type Sheet, type Side } from './plan/plan';
 export { planSchema } from './plan/plan.schema';
 export { pageRotations, route, type RoutedPage } from './plan/route';

@@ -55,7 +55,7 @@ function sayError(error: ErrorObject, whole: string): TicketError {
 }
 
 function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
-  const params = error.params as Record<string, unknown>;
+  const params = error.params as Record<string, string>;
   switch (error.keyword) {
     case 'additionalProperties':
       return { problem: `unknown field "${params['additionalProperty']}"`, repair: 'remove it or correct its name' };
@@ -64,12 +64,15 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
     case 'enum':
       return {
         problem: 'not one of the possible values',
-        repair: `write ${list(params['allowedValues'] as unknown[])}`,
+        repair: `write ${list(error.params['allowedValues'] as unknown[])}`,
       };
     case 'const':
       return { problem: 'another value is needed', repair: `write ${JSON.stringify(params['allowedValue'])}` };
     case 'type':
-      return { problem: 'wrong type', repair: `write a value of type ${[params['type']].flat().join(' or ')}` };
+      return {
+        problem: 'wrong type',
+        repair: `write a value of type ${[error.params['type'] as string | string[]].flat().join(' or ')}`,
+      };
     case 'minimum':
     case 'maximum':
     case 'exclusiveMinimum':

@@ -1,5 +1,5 @@
 import {
-  PDFDict,
+  type PDFDict,
   PDFHexString,
   PDFName,
   PDFObjectCopier,

@@ -1,11 +1,11 @@
 import {
   decodePDFRawStream,
   PDFArray,
-  PDFDict,
+  type PDFDict,
   PDFName,
   PDFNull,
   PDFRawStream,
-  PDFRef,
+  type PDFRef,
   type PDFContext,
   type PDFObject,
 } from '@cantoo/pdf-lib';

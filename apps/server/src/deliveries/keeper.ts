@@ -106,7 +106,7 @@ export class Keeper {
     }
     if (incoming) {
       const printer = await findPrinter(db, delivery.printerId);
-      await cancelJob(printer.uri, (status as JobStatus).id, 'foglio').catch(() => undefined);
+      await cancelJob(printer.uri, status.id, 'foglio').catch(() => undefined);
     }
     const printed = status === 'unknown' ? 0 : status.sheetsCompleted;
     const came = printed === 0 ? 'Nothing was printed' : `${printed} of ${delivery.sheets} sheets came out`;

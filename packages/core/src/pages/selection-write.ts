@@ -49,3 +49,11 @@ export function sayPages(pages: readonly number[]): string {
   if (pages.length === 1) return `page ${said[0]}`;
   return `pages ${said.join(', then ')}; ${count}`;
 }
+
+/** Pages as part of a sentence: "page 1", "pages 1, 6 and 9 to 12". */
+export function listPages(pages: readonly number[]): string {
+  const said = stretches(pages, SHORTEST_SAID).map(({ from, to }) => (from === to ? String(from) : `${from} to ${to}`));
+  const last = said.pop() ?? 'none';
+  const all = said.length === 0 ? last : `${said.join(', ')} and ${last}`;
+  return pages.length === 1 ? `page ${all}` : `pages ${all}`;
+}

@@ -2,7 +2,7 @@ import type { DocumentFacts } from '../pages/facts';
 import { selectPages } from '../pages/selection';
 import { SelectionError } from '../pages/selection-error';
 import { writeSelection } from '../pages/selection-write';
-import type { Route, Ticket } from './ticket';
+import type { Route, Sides, Ticket } from './ticket';
 
 export interface PageToRoute {
   /** Both counted from 1. */
@@ -13,16 +13,21 @@ export interface PageToRoute {
 /** What a route says of its pages, without which pages they are. */
 type Rule = Omit<Route, 'pages' | 'document' | 'name'>;
 
+/** What is to be different for some pages; null takes the route's word on it away, so that the ticket's own holds. */
+export interface RouteChange {
+  readonly tray?: string | null;
+  readonly sides?: Sides | null;
+}
+
 /**
- * The ticket with these pages sent to a tray, or with `tray` null brought back to the ticket's own. Whatever else a
- * route said of a page (its sides, say) stays with it. Pages that were not named keep the route they had; a rule such
+ * The ticket with these pages sent to a tray or printed on other sides. Whatever else a route said of a page stays. Pages that were not named keep the route they had; a rule such
  * as "odd" is kept as a rule, with the pages left out of it.
  */
 export function routePages(
   ticket: Ticket,
   documents: readonly DocumentFacts[],
   pages: readonly PageToRoute[],
-  tray: string | null,
+  change: RouteChange,
 ): Ticket {
   let routes = splitByDocument(ticket, documents, new Set(pages.map(({ document }) => document)));
   const byDocument = new Map<number, number[]>();
@@ -31,7 +36,7 @@ export function routePages(
   }
   for (const [document, numbers] of byDocument) {
     const facts = documents[document - 1];
-    if (facts) routes = routeInDocument(routes, document, facts, [...new Set(numbers)], ticket, tray);
+    if (facts) routes = routeInDocument(routes, document, facts, [...new Set(numbers)], ticket, change);
   }
   return { ...ticket, routes };
 }
@@ -42,40 +47,36 @@ function routeInDocument(
   facts: DocumentFacts,
   numbers: readonly number[],
   ticket: Ticket,
-  tray: string | null,
+  change: RouteChange,
 ): Route[] {
   const rotate = ticket.documents[document - 1]?.rotate ?? 0;
   const read = (route: Route): number[] => (concerns(route, document) ? readPages(route.pages, facts, rotate) : []);
-  const ruleOf = (page: number): Rule =>
-    ruleWithout(
-      routes.find((route) => read(route).includes(page)),
-      tray,
-    );
+  const named = new Map(routes.map((route) => [route, new Set(read(route))]));
+  const rulerOf = (page: number): Route | undefined => routes.find((route) => named.get(route)?.has(page));
   const byRule = new Map<string, { rule: Rule; pages: number[] }>();
   for (const page of numbers) {
-    const rule = ruleOf(page);
+    const rule = changedRule(rulerOf(page), change);
     const key = keyOf(rule);
     const entry = byRule.get(key) ?? { rule, pages: [] };
     byRule.set(key, { rule, pages: [...entry.pages, page] });
   }
   const last = facts.pages.length;
   const left = routes.flatMap((route) => {
-    const named = read(route);
-    const taken = numbers.filter((page) => named.includes(page));
-    return taken.length === 0 ? [route] : without(route, named, taken, last);
+    const taken = numbers.filter((page) => named.get(route)?.has(page));
+    return taken.length === 0 ? [route] : without(route, read(route), new Set(taken), last);
   });
   return [...byRule.values()].reduce((all, { rule, pages }) => withPages(all, rule, pages, document, read, last), left);
 }
 
-/** The rule of a page, sent to another tray; without a tray of its own it may come to nothing. */
-function ruleWithout(route: Route | undefined, tray: string | null): Rule {
-  const { pages: _pages, document: _document, name: _name, tray: _tray, ...rest } = route ?? { pages: '' };
-  return tray === null ? rest : { ...rest, tray };
+/** The rule of a page after the change; it may come to nothing. */
+function changedRule(route: Route | undefined, change: RouteChange): Rule {
+  const laid = { ...(route ? ruleOfRoute(route) : {}), ...change };
+  return Object.fromEntries(Object.entries(laid).filter(([, value]) => value !== null && value !== undefined));
 }
 
-function without(route: Route, named: readonly number[], taken: readonly number[], last: number): Route[] {
-  if (isRule(route.pages)) return [{ ...route, pages: `(${route.pages}) but ${writeSelection(taken, last)}` }];
-  const remaining = named.filter((page) => !taken.includes(page));
+function without(route: Route, named: readonly number[], taken: ReadonlySet<number>, last: number): Route[] {
+  if (isRule(route.pages)) return [{ ...route, pages: `(${route.pages}) but ${writeSelection([...taken], last)}` }];
+  const remaining = named.filter((page) => !taken.has(page));
   return remaining.length === 0 ? [] : [{ ...route, pages: writeSelection(remaining, last) }];
 }
 

@@ -1,0 +1,99 @@
+import { HttpClient, HttpErrorResponse } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import type { Ticket, TicketInput } from '@foglio/core';
+import { Observable } from 'rxjs';
+import type {
+  DeliveryRecord,
+  FileRecord,
+  JobBrief,
+  JobRecord,
+  PrinterRecord,
+  ProblemRecord,
+  StackRecord,
+} from './records';
+
+/** The server, one method a request. */
+@Injectable({ providedIn: 'root' })
+export class Api {
+  private readonly http = inject(HttpClient);
+
+  upload(file: File): Observable<FileRecord> {
+    const headers = { 'Content-Type': 'application/pdf' };
+    return this.http.post<FileRecord>('/api/files', file, { params: { name: file.name }, headers });
+  }
+
+  jobs(): Observable<JobBrief[]> {
+    return this.http.get<JobBrief[]>('/api/jobs');
+  }
+
+  createJob(ticket: TicketInput): Observable<JobRecord> {
+    return this.http.post<JobRecord>('/api/jobs', { ticket });
+  }
+
+  job(id: string): Observable<JobRecord> {
+    return this.http.get<JobRecord>(`/api/jobs/${id}`);
+  }
+
+  saveTicket(id: string, ticket: Ticket, revision: number): Observable<{ revision: number }> {
+    return this.http.put<{ revision: number }>(`/api/jobs/${id}`, { ticket, revision });
+  }
+
+  removeJob(id: string): Observable<void> {
+    return this.http.delete<void>(`/api/jobs/${id}`);
+  }
+
+  printer(id: string): Observable<PrinterRecord> {
+    return this.http.get<PrinterRecord>(`/api/printers/${id}`);
+  }
+
+  printers(): Observable<PrinterRecord[]> {
+    return this.http.get<PrinterRecord[]>('/api/printers');
+  }
+
+  deliveries(): Observable<DeliveryRecord[]> {
+    return this.http.get<DeliveryRecord[]>('/api/deliveries');
+  }
+
+  send(jobId: string, revision: number, sheets: number, confirmed: readonly string[]): Observable<DeliveryRecord> {
+    return this.http.post<DeliveryRecord>('/api/deliveries', { jobId, revision, sheets, confirmed });
+  }
+
+  sendAgain(deliveryId: string): Observable<DeliveryRecord> {
+    return this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/again`, {});
+  }
+
+  cancel(deliveryId: string): Observable<DeliveryRecord> {
+    return this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/cancel`, {});
+  }
+
+  stack(deliveryId: string): Observable<StackRecord> {
+    return this.http.get<StackRecord>(`/api/deliveries/${deliveryId}/stack`);
+  }
+
+  /** Every change of a delivery, for as long as one listens; the browser reconnects by itself. */
+  deliveryEvents(): Observable<DeliveryRecord | 'opened'> {
+    return new Observable((subscriber) => {
+      const source = new EventSource('/api/events');
+      source.addEventListener('open', () => subscriber.next('opened'));
+      source.addEventListener('delivery', (event) => {
+        subscriber.next(JSON.parse((event as MessageEvent<string>).data) as DeliveryRecord);
+      });
+      return () => source.close();
+    });
+  }
+}
+
+/** What went wrong, in a sentence for the screen. */
+export function sayError(error: unknown): string {
+  if (error instanceof HttpErrorResponse) {
+    if (error.status === 0) return 'Foglio’s server does not answer. Start it again; nothing you saved is lost.';
+    const problem = error.error as Partial<ProblemRecord> | null;
+    return problem?.detail ?? `The server answered with status ${error.status}.`;
+  }
+  return error instanceof Error ? error.message : String(error);
+}
+
+/** The code of a problem the server named, or null. */
+export function problemCode(error: unknown): string | null {
+  return error instanceof HttpErrorResponse ? ((error.error as Partial<ProblemRecord> | null)?.code ?? null) : null;
+}

@@ -1,0 +1,88 @@
+import type { DocumentFacts, Orientation, PageFacts, Printer, Ticket } from '@foglio/core';
+
+/** What the server's API answers with. */
+
+export interface FileRecord {
+  readonly id: string;
+  readonly name: string;
+  readonly pages: readonly PageFacts[];
+}
+
+/** A document of a job: facts for planning, and the id by which its bytes are fetched. */
+export interface JobDocument extends DocumentFacts {
+  readonly id: string;
+}
+
+export interface JobRecord {
+  readonly id: string;
+  readonly ticket: Ticket;
+  readonly revision: number;
+  readonly printerId: string;
+  readonly documents: readonly JobDocument[];
+}
+
+export interface JobBrief {
+  readonly id: string;
+  readonly ticket: Ticket;
+  readonly printerId: string;
+  readonly updatedAt: string;
+  readonly lastSentAt: string | null;
+  readonly names: readonly string[];
+  readonly sheets?: number;
+  readonly sheetsPerSet?: number;
+  readonly strip?: readonly StripSheet[];
+  readonly trouble?: string;
+}
+
+export interface StripSheet {
+  readonly tray: string | null;
+  readonly twoSided: boolean;
+  readonly orientation: Orientation;
+  readonly size: string;
+}
+
+export interface PrinterRecord {
+  readonly id: string;
+  readonly name: string;
+  readonly answers: boolean;
+  readonly profile: Printer;
+}
+
+export type DeliveryState =
+  'queued' | 'sending' | 'printing' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
+
+export interface DeliveryRecord {
+  readonly id: string;
+  readonly jobId: string | null;
+  readonly printerId: string;
+  readonly title: string;
+  readonly copies: number;
+  readonly state: DeliveryState;
+  readonly message: string | null;
+  readonly sheets: number;
+  readonly sheetsDone: number;
+  readonly createdAt: string;
+  readonly updatedAt: string;
+}
+
+/** A sheet as the printer delivered it; pages are those of the file it was sent. */
+export interface DeliveredSheet {
+  readonly index: number;
+  readonly set: number;
+  readonly tray: string;
+  readonly sides: string;
+  readonly front: number;
+  readonly back: number | null;
+}
+
+export interface StackRecord {
+  readonly delivered: readonly DeliveredSheet[];
+  readonly sheets: number | null;
+}
+
+/** What the server says when it refuses (RFC 9457). */
+export interface ProblemRecord {
+  readonly title: string;
+  readonly detail: string;
+  readonly code: string;
+}

@@ -1,0 +1,111 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { benchFeature } from './state/bench.state';
+
+/** The bar along the top, and the screen under it. */
+@Component({
+  selector: 'fo-root',
+  imports: [RouterOutlet, RouterLink, RouterLinkActive],
+  template: `
+    <header>
+      <a class="brand" routerLink="/">Foglio</a>
+      <nav aria-label="Screens">
+        <a
+          routerLink="/"
+          routerLinkActive="here"
+          ariaCurrentWhenActive="page"
+          [routerLinkActiveOptions]="{ exact: true }"
+        >
+          Desk
+        </a>
+        @if (job(); as job) {
+          <a
+            class="job"
+            [routerLink]="['/jobs', job.id]"
+            routerLinkActive="here"
+            ariaCurrentWhenActive="page"
+            [title]="job.title"
+          >
+            {{ job.title }}
+          </a>
+        }
+        <a routerLink="/queue" routerLinkActive="here" ariaCurrentWhenActive="page">Queue</a>
+      </nav>
+      @if (printer(); as printer) {
+        <p class="printer">{{ printer.name }} · {{ printer.answers ? 'ready' : 'does not answer' }}</p>
+      }
+    </header>
+    <router-outlet />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      height: 100dvh;
+    }
+    header {
+      display: flex;
+      align-items: center;
+      gap: 24px;
+      flex: none;
+      height: 44px;
+      padding: 0 20px;
+      background: var(--ink);
+      color: #fff;
+    }
+    a {
+      color: inherit;
+      text-decoration: none;
+    }
+    .brand {
+      font: 600 22px/1 var(--serif);
+    }
+    nav {
+      display: flex;
+      flex: 1;
+      gap: 4px;
+      min-width: 0;
+      height: 100%;
+    }
+    nav a {
+      display: flex;
+      align-items: center;
+      padding: 0 10px;
+      border-bottom: 3px solid transparent;
+      border-top: 3px solid transparent;
+      color: #d7dde0;
+      white-space: nowrap;
+    }
+    nav a.here {
+      border-bottom-color: #e6a6ab;
+      color: #fff;
+    }
+    .job {
+      display: block;
+      max-width: 260px;
+      overflow: hidden;
+      line-height: 38px;
+      text-overflow: ellipsis;
+    }
+    .printer {
+      font-size: 13px;
+      color: #d7dde0;
+      white-space: nowrap;
+    }
+    :focus-visible {
+      outline-color: #fff;
+      outline-offset: -2px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class App {
+  private readonly store = inject(Store);
+  private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
+  protected readonly job = computed(() => {
+    const { jobId, ticket, documents } = this.bench();
+    return jobId && ticket ? { id: jobId, title: ticket.title || (documents[0]?.name ?? 'Job') } : null;
+  });
+}

@@ -1,0 +1,174 @@
+import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { MatButton } from '@angular/material/button';
+import { Store } from '@ngrx/store';
+import { filter, firstValueFrom, take } from 'rxjs';
+import { BenchActions } from '../state/bench.actions';
+import { benchFeature } from '../state/bench.state';
+import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
+import { KeysDialog } from './keys-dialog';
+import { Lanes } from './lanes';
+import { SentenceBar } from './sentence-bar';
+import { SheetPanel } from './sheet-panel';
+import { Shelf } from './shelf';
+import { TallyBar } from './tally-bar';
+
+/** One job: sentence, shelf, lanes, sheet and tally, and the keys that work on all of them. */
+@Component({
+  selector: 'fo-bench',
+  imports: [Lanes, MatButton, SentenceBar, SheetPanel, Shelf, TallyBar],
+  template: `
+    @if (bench().loadError; as message) {
+      <main class="state">
+        <p role="alert">{{ message }}</p>
+        <button mat-flat-button (click)="reload()">Try again</button>
+      </main>
+    } @else if (bench().ticket) {
+      @if (bench().message; as message) {
+        <p class="message" role="alert">
+          {{ message }}
+          @if (bench().saving === 'conflict') {
+            <button mat-button (click)="reload()">Show how it stands now</button>
+          }
+        </p>
+      }
+      <main>
+        <fo-sentence-bar />
+        <div class="regions">
+          <fo-shelf />
+          <fo-lanes />
+          <fo-sheet-panel (goTo)="goTo($event, false)" />
+        </div>
+        <fo-tally-bar (send)="send()" (save)="save()" />
+      </main>
+    } @else {
+      <main class="state"><p role="status">Opening the job</p></main>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex: 1;
+      flex-direction: column;
+      min-height: 0;
+    }
+    main {
+      display: flex;
+      flex: 1;
+      flex-direction: column;
+      min-height: 0;
+    }
+    .regions {
+      display: grid;
+      flex: 1;
+      grid-template: minmax(0, 1fr) / 244px minmax(0, 1fr) 316px;
+      min-height: 0;
+    }
+    .state {
+      gap: 16px;
+      align-items: center;
+      justify-content: center;
+      color: var(--soft);
+    }
+    .message {
+      flex: none;
+      padding: 8px 20px;
+      border-left: 4px solid var(--stop);
+      background: var(--stop-soft);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'onKey($event)' },
+})
+export class Bench {
+  /** From the route. */
+  readonly id = input.required<string>();
+  private readonly store = inject(Store);
+  private readonly dialog = inject(MatDialog);
+  protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  private readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
+
+  constructor() {
+    effect(() => {
+      const jobId = this.id();
+      untracked(() => this.store.dispatch(BenchActions.opened({ jobId })));
+    });
+  }
+
+  protected reload(): void {
+    this.store.dispatch(BenchActions.opened({ jobId: this.id() }));
+  }
+
+  protected goTo(sheet: number, extend: boolean): void {
+    this.store.dispatch(BenchActions.sheetChosen({ sheet, extend }));
+  }
+
+  /** Sends after the cautions have been seen; stops have disabled the button already. */
+  protected async send(): Promise<void> {
+    const { plan, trouble, sending } = this.bench();
+    if (!plan || trouble || sending || plan.checks.some(({ level }) => level === 'stop')) return;
+    const cautions = plan.checks.filter(({ level }) => level === 'caution');
+    const sheets = plan.tally.sheets;
+    if (cautions.length > 0) {
+      const data: ConfirmData = { cautions, sheets };
+      const dialog = this.dialog.open<ConfirmDialog, ConfirmData, boolean>(ConfirmDialog, { data, width: '520px' });
+      const agreed = await firstValueFrom(dialog.afterClosed());
+      if (agreed !== true) return;
+    }
+    this.store.dispatch(BenchActions.sendingWanted({ sheets, confirmed: cautions.map(({ code }) => code) }));
+  }
+
+  /** The server imposes the ticket it has, so what is still on its way is waited for. */
+  protected save(): void {
+    this.store
+      .select(benchFeature.selectBenchState)
+      .pipe(
+        filter(({ saving }) => saving !== 'unsaved'),
+        take(1),
+      )
+      .subscribe(({ jobId, saving }) => {
+        if (saving === 'saved') window.location.assign(`/api/jobs/${jobId}/imposed.pdf`);
+      });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    if (event.defaultPrevented || this.dialog.openDialogs.length > 0) return;
+    const target = event.target as HTMLElement;
+    const typing = /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+    const command = event.ctrlKey || event.metaKey;
+    if (command && event.key === 'Enter') return this.take(event, () => void this.send());
+    if (typing || target.closest('.cdk-overlay-container')) return;
+    if (command && event.key.toLowerCase() === 'z') {
+      const action = event.shiftKey ? BenchActions.redone() : BenchActions.undone();
+      return this.take(event, () => this.store.dispatch(action));
+    }
+    if (command || event.altKey) return;
+    if (/^[0-9]$/.test(event.key)) return this.take(event, () => this.giveTray(Number(event.key)));
+    if (event.key === '/') return this.take(event, () => document.querySelector<HTMLElement>('#selection')?.focus());
+    if (event.key === '?') return this.take(event, () => void this.dialog.open(KeysDialog, { width: '480px' }));
+    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (step !== 0 && !target.closest('mat-radio-group')) this.take(event, () => this.step(step, event.shiftKey));
+  }
+
+  private take(event: KeyboardEvent, act: () => void): void {
+    event.preventDefault();
+    act();
+  }
+
+  private giveTray(number: number): void {
+    const tray = number === 0 ? null : this.bench().printer?.profile.trays[number - 1]?.id;
+    if (tray === undefined) return;
+    this.store.dispatch(BenchActions.pagesRouted({ pages: this.routable(), change: { tray } }));
+  }
+
+  private step(by: number, extend: boolean): void {
+    const { sheet, plan } = this.bench();
+    const target = sheet + by;
+    if (target < 1 || target > (plan?.sheets.length ?? 0)) return;
+    this.goTo(target, extend);
+    const focused = document.activeElement;
+    if (focused?.classList.contains('sheet')) {
+      setTimeout(() => document.querySelector<HTMLElement>(`[data-sheet="${target}"]`)?.focus());
+    }
+  }
+}

@@ -1,0 +1,141 @@
+import type { Plan, Printer, Sheet, Tray } from '@foglio/core';
+
+export interface Lane {
+  readonly id: string;
+  /** Null where the plan names a tray that the printer lacks, or no tray at all. */
+  readonly tray: Tray | null;
+  /** In the printer's order, from 0; -1 without a tray. */
+  readonly place: number;
+  readonly needed: number;
+  readonly top: number;
+  readonly height: number;
+}
+
+export interface LanesLayout {
+  readonly lanes: readonly Lane[];
+  /** CSS pixels a point, the same for all sheets, so that they are drawn in proportion. */
+  readonly scale: number;
+  /** Left edge of each sheet's column, and at the end the right edge of the last. */
+  readonly columns: Float64Array;
+  readonly height: number;
+}
+
+const UNUSED = 36;
+const LEAST_USED = 92;
+const PADDING = 24;
+/** Between a sheet's front and its back. */
+export const FACE_GAP = 6;
+export const COLUMN_GAP = 10;
+const LEAST_COLUMN = 40;
+
+/** Heights an A4 sheet is drawn at, in CSS pixels: never too small for its number, nor larger than helps. */
+const LEAST_SHEET = 52;
+const LEAST_WHOLE = 64;
+const MOST_SHEET = 132;
+const A4_HEIGHT = 841.89;
+
+/** What a sheet without any tray lies in. */
+export const NO_TRAY = 'no tray';
+
+const laneOf = (sheet: Sheet): string => sheet.tray ?? NO_TRAY;
+
+/**
+ * Lanes and columns of a plan in a given height and width, in CSS pixels: used lanes grow to the height there is, a tray that is not used is one
+ * thin line, and the sheets are as large as all lanes together allow.
+ */
+export function layOutLanes(plan: Plan, printer: Printer, available: number, width: number): LanesLayout {
+  const extents = measure(plan.sheets);
+  const known = printer.trays.map((tray, place) => ({ id: tray.id, tray, place }));
+  const lost = [...extents.keys()].filter((id) => !printer.trays.some((tray) => tray.id === id));
+  const all = [...known, ...lost.map((id) => ({ id, tray: null, place: -1 }))];
+  const used = [...extents.values()];
+  const free = available - (all.length - used.length) * UNUSED - used.length * PADDING;
+  const points = used.reduce((sum, { height, faces }) => sum + height * faces, 0);
+  const byHeight = Math.min(Math.max(free / Math.max(points, 1), LEAST_SHEET / A4_HEIGHT), MOST_SHEET / A4_HEIGHT);
+  const scale = Math.min(byHeight, scaleToShowAll(plan.sheets, width) ?? Infinity);
+  const heightOf = (id: string): number => {
+    const extent = extents.get(id);
+    return extent
+      ? Math.max(LEAST_USED, extent.height * extent.faces * scale + (extent.faces - 1) * FACE_GAP + PADDING)
+      : UNUSED;
+  };
+  const spare = Math.max(0, available - all.reduce((sum, { id }) => sum + heightOf(id), 0)) / Math.max(used.length, 1);
+  let top = 0;
+  const lanes = all.map(({ id, tray, place }): Lane => {
+    const extent = extents.get(id);
+    const height = heightOf(id) + (extent ? spare : 0);
+    const lane = { id, tray, place, needed: (extent?.count ?? 0) * plan.sets, top, height };
+    top += height;
+    return lane;
+  });
+  return { lanes, scale, columns: columnsOf(plan.sheets, scale), height: top };
+}
+
+/** A short job is drawn small enough to be seen whole, as long as its pages can still be told apart; null: it cannot. */
+function scaleToShowAll(sheets: readonly Sheet[], width: number): number | null {
+  const points = sheets.reduce((sum, sheet) => sum + sideSize(sheet).width, 0);
+  const scale = (width - sheets.length * COLUMN_GAP) / points;
+  return scale >= LEAST_WHOLE / A4_HEIGHT ? scale : null;
+}
+
+interface Extent {
+  height: number;
+  faces: number;
+  count: number;
+}
+
+/** For each lane in use the tallest side, in points, and whether any sheet has a back. */
+function measure(sheets: readonly Sheet[]): Map<string, Extent> {
+  const extents = new Map<string, Extent>();
+  for (const sheet of sheets) {
+    const id = laneOf(sheet);
+    const extent = extents.get(id) ?? { height: 0, faces: 1, count: 0 };
+    extent.height = Math.max(extent.height, sideSize(sheet).height);
+    if (sheet.back) extent.faces = 2;
+    extent.count += 1;
+    extents.set(id, extent);
+  }
+  return extents;
+}
+
+function columnsOf(sheets: readonly Sheet[], scale: number): Float64Array {
+  const columns = new Float64Array(sheets.length + 1);
+  sheets.forEach((sheet, index) => {
+    const width = Math.max(LEAST_COLUMN, sideSize(sheet).width * scale);
+    columns[index + 1] = (columns[index] as number) + width + COLUMN_GAP;
+  });
+  return columns;
+}
+
+/** The front as it is read, in points. */
+function sideSize({ paper, front }: Sheet): { width: number; height: number } {
+  return front.orientation === 'landscape'
+    ? { width: paper.height, height: paper.width }
+    : { width: paper.width, height: paper.height };
+}
+
+/** The sheets whose columns lie in a stretch of the scroll: the first, and the one after the last. */
+export function visibleRange(columns: Float64Array, left: number, width: number): readonly [number, number] {
+  const last = columns.length - 1;
+  return [Math.max(0, columnAt(columns, left) - 2), Math.min(last, columnAt(columns, left + width) + 3)];
+}
+
+/** The column a place lies in, found by halving. */
+function columnAt(columns: Float64Array, x: number): number {
+  let low = 0;
+  let high = columns.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((columns[middle] as number) <= x) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** A sheet in words, as a screen reader says it. */
+export function saySheet(sheet: Sheet, of: number, trayName: string): string {
+  const face = (cells: Sheet['front']['cells']): string =>
+    cells.length === 0 ? 'blank' : `page ${cells.map((cell) => cell.page).join(', ')}`;
+  const back = sheet.back ? `, back ${face(sheet.back.cells)}` : ', back not printed';
+  return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${face(sheet.front.cells)}${back}`;
+}

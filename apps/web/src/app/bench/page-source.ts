@@ -1,0 +1,19 @@
+import { pageRotations } from '@foglio/core';
+import type { PageSource } from '../pages/side-view';
+import type { BenchState } from '../state/bench.state';
+
+const NOTHING: PageSource = () => ({ url: '', turn: 0 });
+let last: { ticket: BenchState['ticket']; documents: BenchState['documents']; source: PageSource } | null = null;
+
+/** Where each page of the plan comes from. Made anew only with the ticket, since every side on the screen asks for it. */
+export function pageSourceOf({ ticket, documents, trouble }: BenchState): PageSource {
+  if (!ticket || trouble) return last?.source ?? NOTHING;
+  if (last?.ticket === ticket && last.documents === documents) return last.source;
+  const turnOf = pageRotations(ticket, documents);
+  const source: PageSource = (document, page) => ({
+    url: `/api/files/${documents[document - 1]?.id}/content`,
+    turn: turnOf(document, page),
+  });
+  last = { ticket, documents, source };
+  return source;
+}

@@ -1,0 +1,150 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@foglio/core';
+
+/** The selection text with its read-back, and what is wrong with it under the very character. */
+@Component({
+  selector: 'fo-selection-field',
+  template: `
+    <div class="field" [class.wrong]="reading().error">
+      <div class="under" aria-hidden="true" [style.transform]="'translateX(' + -scrolled() + 'px)'">
+        @if (reading().error; as error) {
+          <span>{{ text().slice(0, error.position) }}</span><span class="at">{{
+            text().slice(error.position, error.position + error.length) || ' '
+          }}</span>
+        }
+      </div>
+      <input
+        #field
+        id="selection"
+        type="text"
+        spellcheck="false"
+        autocomplete="off"
+        aria-label="Pages to print"
+        aria-describedby="selection-says"
+        [attr.aria-invalid]="reading().error !== null"
+        [value]="text()"
+        (input)="textChange.emit(field.value)"
+        (scroll)="scrolled.set(field.scrollLeft)"
+      />
+    </div>
+    <div id="selection-says" class="says" role="status">
+      @if (reading().error; as error) {
+        <p class="error">{{ capital(error.message) }}. Expected: {{ error.expected }}.</p>
+        @if (error.repair !== null) {
+          <button type="button" (click)="mend(error)">
+            {{ error.repair === '' ? 'Take it out' : 'Write ' + error.repair + ' instead' }}
+          </button>
+        }
+      } @else {
+        <p>{{ reading().said }}</p>
+      }
+    </div>
+  `,
+  styles: `
+    .field {
+      position: relative;
+      overflow: hidden;
+      border: 1px solid #8b8471;
+      border-radius: var(--radius);
+      background: #fff;
+    }
+    .field:focus-within {
+      outline: 2px solid var(--accent);
+      outline-offset: 1px;
+    }
+    .wrong {
+      border-color: var(--stop);
+    }
+    input,
+    .under {
+      padding: 0 10px;
+      font: 400 16px/36px var(--sans);
+      white-space: pre;
+    }
+    input {
+      position: relative;
+      display: block;
+      width: 100%;
+      height: 36px;
+      border: 0;
+      outline: none;
+      background: none;
+      color: var(--ink);
+    }
+    .under {
+      position: absolute;
+      inset: 0;
+      color: transparent;
+    }
+    .at {
+      background: var(--stop-soft);
+      box-shadow: inset 0 -3px 0 var(--stop);
+    }
+    .says {
+      min-height: 20px;
+      margin-top: 4px;
+      font-size: 13px;
+      color: var(--soft);
+    }
+    .says p {
+      overflow-wrap: anywhere;
+    }
+    .error {
+      color: var(--stop);
+    }
+    button {
+      padding: 4px 0;
+      border: 0;
+      background: none;
+      color: var(--accent);
+      font: 600 13px var(--sans);
+      text-decoration: underline;
+      cursor: pointer;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SelectionField {
+  readonly text = input.required<string>();
+  readonly facts = input.required<DocumentFacts>();
+  readonly rotate = input(0);
+  readonly textChange = output<string>();
+  protected readonly scrolled = signal(0);
+  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
+
+  protected readonly reading = computed(() => {
+    const context = { facts: this.facts(), rotate: this.rotate(), forgiving: false };
+    try {
+      return { said: this.readBack(selectPages(this.text(), context)), error: null };
+    } catch (error) {
+      if (!(error instanceof SelectionError)) throw error;
+      return { said: '', error };
+    }
+  });
+
+  protected mend({ position, length, repair }: SelectionError): void {
+    const text = this.text();
+    this.textChange.emit(text.slice(0, position) + (repair ?? '') + text.slice(position + length));
+    this.field().nativeElement.focus();
+  }
+
+  protected capital(message: string): string {
+    return (message[0] ?? '').toUpperCase() + message.slice(1);
+  }
+
+  private readBack(pages: readonly number[]): string {
+    const upwards = pages.every((page, index) => index === 0 || page > (pages[index - 1] as number));
+    const said = sayPages(pages);
+    if (said.length < 60) return upwards ? `${said}, in order` : said;
+    return `${pages.length} pages, ${upwards ? 'in order' : 'in an order of your own'}`;
+  }
+}

@@ -1,0 +1,208 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatIcon } from '@angular/material/icon';
+import {
+  orientationOf,
+  SelectionError,
+  selectPages,
+  writeSelection,
+  type PageToRoute,
+  type Ticket,
+} from '@foglio/core';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Api, sayError } from '../api/api';
+import { FileDrop } from '../desk/file-drop';
+import { PageImage } from '../pages/page-image';
+import { BenchActions } from '../state/bench.actions';
+import { benchFeature } from '../state/bench.state';
+import { SelectionField } from './selection-field';
+import { trayColour, trayInk, trayMark } from './tray-mark';
+
+const PER_ROW = 3;
+
+interface Thumb {
+  readonly page: number;
+  readonly width: number;
+  readonly height: number;
+  readonly printed: boolean;
+  readonly chosen: boolean;
+  /** Place of the page's tray in the printer's order; -1 where the plan does not print the page. */
+  readonly tray: number;
+  readonly label: string;
+}
+
+/** The longest edge of a thumbnail, in CSS pixels. */
+const THUMB = 82;
+
+/** The documents and their pages: what is printed, from which tray, and what is chosen. */
+@Component({
+  selector: 'fo-shelf',
+  imports: [FileDrop, MatIcon, PageImage, ScrollingModule, SelectionField],
+  templateUrl: './shelf.html',
+  styleUrl: './shelf.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Shelf {
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  /** The document whose pages are shown, from 0. */
+  protected readonly at = signal(0);
+  protected readonly documents = computed(() => this.bench().documents);
+  protected readonly facts = computed(() => this.documents()[this.at()] ?? null);
+  protected readonly settings = computed(() => this.bench().ticket?.documents[this.at()] ?? null);
+  protected readonly url = computed(() => `/api/files/${this.facts()?.id}/content`);
+  protected readonly uploading = signal(false);
+  private anchor: number | null = null;
+
+  /** Pages printed, in print order; empty while the text cannot be read. */
+  protected readonly printed = computed<readonly number[]>(() => {
+    const facts = this.facts();
+    const settings = this.settings();
+    if (!facts || !settings) return [];
+    try {
+      return selectPages(settings.pages, { facts, rotate: settings.rotate, forgiving: false });
+    } catch (error) {
+      if (error instanceof SelectionError) return [];
+      throw error;
+    }
+  });
+
+  /** The tray of each page of each document, as "document page"; taken from the plan, which alone decides it. */
+  private readonly trayOfPage = computed(() => {
+    const trays = new Map<string, string | null>();
+    for (const sheet of this.bench().plan?.sheets ?? []) {
+      for (const cell of [...sheet.front.cells, ...(sheet.back?.cells ?? [])]) {
+        trays.set(`${cell.document} ${cell.page}`, sheet.tray);
+      }
+    }
+    return trays;
+  });
+
+  protected readonly rows = computed<readonly (readonly Thumb[])[]>(() => {
+    const facts = this.facts();
+    if (!facts) return [];
+    const printed = new Set(this.printed());
+    const chosen = new Set(
+      this.bench()
+        .pages.filter(({ document }) => document === this.at() + 1)
+        .map(({ page }) => page),
+    );
+    const trays = this.bench().printer?.profile.trays ?? [];
+    const sideways = (this.settings()?.rotate ?? 0) % 180 !== 0;
+    const thumbs = facts.pages.map((size, index): Thumb => {
+      const page = index + 1;
+      const [width, height] = sideways ? [size.height, size.width] : [size.width, size.height];
+      const k = THUMB / Math.max(width, height);
+      const id = this.trayOfPage().get(`${this.at() + 1} ${page}`);
+      const tray = printed.has(page) ? trays.findIndex((one) => one.id === id) : -1;
+      const where = printed.has(page) ? (trays[tray]?.name ?? id ?? 'no tray') : 'not printed';
+      const turned = orientationOf(width, height) === 'landscape' ? ', landscape' : '';
+      const label = `Page ${page}${turned}, ${where}`;
+      return {
+        page,
+        width: width * k,
+        height: height * k,
+        printed: printed.has(page),
+        chosen: chosen.has(page),
+        tray,
+        label,
+      };
+    });
+    return Array.from({ length: Math.ceil(thumbs.length / PER_ROW) }, (_, row) =>
+      thumbs.slice(row * PER_ROW, (row + 1) * PER_ROW),
+    );
+  });
+
+  protected readonly colour = trayColour;
+  protected readonly ink = trayInk;
+  protected readonly mark = trayMark;
+
+  protected setText(pages: string): void {
+    this.changePages(pages, `pages ${this.at()}`);
+  }
+
+  protected pick(pages: string): void {
+    this.changePages(pages);
+  }
+
+  /** The tick of a thumbnail: in or out, the text written anew so that both always agree. */
+  protected togglePrinted(thumb: Thumb): void {
+    const last = this.facts()?.pages.length ?? 0;
+    const pages = this.printed();
+    const kept = thumb.printed ? pages.filter((page) => page !== thumb.page) : inserted(pages, thumb.page);
+    if (kept.length > 0) this.changePages(writeSelection(kept, last));
+  }
+
+  protected choose(event: MouseEvent | KeyboardEvent, page: number): void {
+    const document = this.at() + 1;
+    const already = this.bench().pages;
+    let pages: readonly PageToRoute[] = [{ document, page }];
+    if (event.shiftKey && this.anchor !== null) {
+      const [from, to] = [Math.min(this.anchor, page), Math.max(this.anchor, page)];
+      pages = Array.from({ length: to - from + 1 }, (_, index) => ({ document, page: from + index }));
+    } else {
+      this.anchor = page;
+      if (event.ctrlKey || event.metaKey) {
+        const there = already.some((one) => one.document === document && one.page === page);
+        pages = there
+          ? already.filter((one) => one.document !== document || one.page !== page)
+          : [...already, ...pages];
+      }
+    }
+    this.store.dispatch(BenchActions.pagesChosen({ pages }));
+  }
+
+  /** Arrows move by thumbnail; the next one may not be drawn yet, so it is scrolled to first. */
+  protected move(event: KeyboardEvent, page: number): void {
+    const steps: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: PER_ROW, ArrowUp: -PER_ROW };
+    const step = steps[event.key];
+    const target = page + (step ?? 0);
+    if (step === undefined || target < 1 || target > (this.facts()?.pages.length ?? 0)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const button = (event.currentTarget as HTMLElement).closest('cdk-virtual-scroll-viewport');
+    const next = button?.querySelector<HTMLElement>(`[data-page="${target}"]`);
+    next?.focus();
+    if (event.shiftKey) this.choose(event, target);
+  }
+
+  protected async add(files: readonly File[]): Promise<void> {
+    this.uploading.set(true);
+    try {
+      for (const file of files) {
+        const { id, name, pages } = await firstValueFrom(this.api.upload(file));
+        const ticket = this.bench().ticket as Ticket;
+        const entry = { file: id, pages: 'all', numbering: 'position' as const, rotate: 0 as const };
+        const documents = [...ticket.documents, entry];
+        this.store.dispatch(
+          BenchActions.documentAdded({ document: { id, name, pages }, ticket: { ...ticket, documents } }),
+        );
+      }
+      this.at.set(this.documents().length - 1);
+    } catch (error) {
+      this.store.dispatch(BenchActions.uploadFailed({ message: sayError(error) }));
+    } finally {
+      this.uploading.set(false);
+    }
+  }
+
+  private changePages(pages: string, typing?: string): void {
+    const ticket = this.bench().ticket;
+    if (!ticket) return;
+    const documents = ticket.documents.map((one, index) => (index === this.at() ? { ...one, pages } : one));
+    const changed = { ...ticket, documents };
+    this.store.dispatch(
+      BenchActions.ticketChanged(typing === undefined ? { ticket: changed } : { ticket: changed, typing }),
+    );
+  }
+}
+
+/** Among pages in rising order a new one takes its place; in an order of one's own it comes last. */
+function inserted(pages: readonly number[], page: number): number[] {
+  const rising = pages.every((one, index) => index === 0 || one > (pages[index - 1] as number));
+  if (!rising) return [...pages, page];
+  const place = pages.findIndex((one) => one > page);
+  return place < 0 ? [...pages, page] : [...pages.slice(0, place), page, ...pages.slice(place)];
+}

@@ -1,0 +1,84 @@
+import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import type { Check } from '@foglio/core';
+import { Store } from '@ngrx/store';
+import { BenchActions } from '../state/bench.actions';
+import { benchFeature } from '../state/bench.state';
+import { countSheets, sayHeight, sayMoney, sayTime } from './amounts';
+
+const LEVELS: Record<Check['level'], number> = { stop: 0, caution: 1, note: 2 };
+
+/** What the job comes to, what is to be settled, and the two ways out: a file, or paper. */
+@Component({
+  selector: 'fo-tally-bar',
+  imports: [CdkConnectedOverlay, CdkOverlayOrigin, MatButton],
+  templateUrl: './tally-bar.html',
+  styleUrl: './tally-bar.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TallyBar {
+  readonly send = output<void>();
+  readonly save = output<void>();
+  private readonly store = inject(Store);
+  protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  protected readonly listOpen = signal(false);
+
+  protected readonly figures = computed<readonly (readonly [string, string])[]>(() => {
+    const plan = this.bench().plan;
+    if (!plan) return [];
+    const { sheets, sides, cost, seconds, heightMm } = plan.tally;
+    const { trays, prices } = this.bench().printer!.profile;
+    const priced = prices.mono > 0 || prices.color > 0 || trays.some(({ price }) => price > 0);
+    // Which pages hold colour is not read yet: on a colour printer the cost counts every side as colour.
+    const upTo = this.bench().printer!.profile.color && this.bench().ticket?.color === 'auto';
+    return [
+      [String(sheets), `${sheets === 1 ? 'sheet' : 'sheets'} in ${plan.sets === 1 ? '1 set' : `${plan.sets} sets`}`],
+      [String(sides), sides === 1 ? 'printed side' : 'printed sides'],
+      ...(priced ? [[sayMoney(cost), upTo ? 'at most, all in colour' : 'paper and clicks'] as const] : []),
+      ...(seconds === null ? [] : [[sayTime(seconds), 'at the printer'] as const]),
+      [sayHeight(heightMm), 'stack height'],
+    ];
+  });
+
+  protected readonly checks = computed(() =>
+    [...(this.bench().plan?.checks ?? [])].sort((a, b) => LEVELS[a.level] - LEVELS[b.level]),
+  );
+
+  protected readonly stops = computed(() => this.checks().filter(({ level }) => level === 'stop').length);
+
+  protected readonly summary = computed(() => {
+    const trouble = this.bench().trouble;
+    if (trouble) return { level: 'stop', text: 'The pages cannot be read; the sheets shown are from before' };
+    const [first] = this.checks();
+    if (!first) return { level: 'ok', text: 'Nothing to settle' };
+    const same = this.checks().filter(({ level }) => level === first.level).length;
+    const things = same === 1 ? '1 thing' : `${same} things`;
+    const what = first.level === 'stop' ? 'to settle' : first.level === 'caution' ? 'to confirm' : 'to know';
+    return { level: first.level, text: `${things} ${what}: ${first.message}` };
+  });
+
+  protected readonly state = computed(() => {
+    const { saving, sending } = this.bench();
+    if (sending) return 'Sending';
+    if (saving === 'conflict') return 'Changed in another window';
+    if (saving === 'failed') return 'Not saved';
+    return saving === 'unsaved' ? 'Saving' : 'Saved';
+  });
+
+  protected readonly blocked = computed(() => {
+    const { plan, trouble, sending, saving } = this.bench();
+    return !plan || trouble !== null || sending || saving === 'conflict' || saving === 'failed' || this.stops() > 0;
+  });
+
+  protected readonly sendLabel = computed(() => {
+    const sheets = this.bench().plan?.tally.sheets;
+    return sheets === undefined ? 'Send' : `Send ${countSheets(sheets)}`;
+  });
+
+  protected show(check: Check): void {
+    const sheet = check.sheets[0];
+    if (sheet !== undefined) this.store.dispatch(BenchActions.sheetChosen({ sheet, extend: false }));
+    this.listOpen.set(false);
+  }
+}

@@ -1,0 +1,82 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatIconButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
+import { MatProgressBar } from '@angular/material/progress-bar';
+import { Router, RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
+import { Api, sayError } from '../api/api';
+import type { JobBrief, PrinterRecord } from '../api/records';
+import { brieflyInWords } from '../bench/sentence';
+import { trayColour } from '../bench/tray-mark';
+import { FileDrop } from './file-drop';
+
+/** What is at hand: a place for files, and the jobs set up before. */
+@Component({
+  selector: 'fo-desk',
+  imports: [DatePipe, FileDrop, MatIcon, MatIconButton, MatProgressBar, RouterLink],
+  templateUrl: './desk.html',
+  styleUrl: './desk.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Desk {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  protected readonly jobs = signal<readonly JobBrief[] | null>(null);
+  private readonly printers = signal<readonly PrinterRecord[]>([]);
+  protected readonly uploading = signal<string | null>(null);
+  protected readonly message = signal<string | null>(null);
+  protected readonly inWords = brieflyInWords;
+
+  constructor() {
+    void this.list();
+  }
+
+  protected async take(files: readonly File[]): Promise<void> {
+    this.message.set(null);
+    try {
+      const taken = [];
+      for (const file of files) {
+        this.uploading.set(file.name);
+        taken.push(await firstValueFrom(this.api.upload(file)));
+      }
+      const title = (files[0]?.name ?? '').replace(/\.pdf$/i, '');
+      const documents = taken.map(({ id }) => ({ file: id }));
+      const job = await firstValueFrom(this.api.createJob({ version: 1, title, documents }));
+      await this.router.navigate(['/jobs', job.id]);
+    } catch (error) {
+      this.message.set(`${this.uploading()}: ${sayError(error)}`);
+    } finally {
+      this.uploading.set(null);
+    }
+  }
+
+  protected async remove(job: JobBrief): Promise<void> {
+    try {
+      await firstValueFrom(this.api.removeJob(job.id));
+      await this.list();
+    } catch (error) {
+      this.message.set(sayError(error));
+    }
+  }
+
+  protected titleOf(job: JobBrief): string {
+    return job.ticket.title || (job.names[0] ?? 'Untitled job');
+  }
+
+  protected tab(job: JobBrief, tray: string | null): { colour: string; place: number } {
+    const trays = this.printers().find(({ id }) => id === job.printerId)?.profile.trays ?? [];
+    const place = trays.findIndex(({ id }) => id === tray);
+    return { colour: trayColour(place), place };
+  }
+
+  private async list(): Promise<void> {
+    try {
+      this.printers.set(await firstValueFrom(this.api.printers()));
+      this.jobs.set(await firstValueFrom(this.api.jobs()));
+    } catch (error) {
+      this.jobs.set([]);
+      this.message.set(sayError(error));
+    }
+  }
+}

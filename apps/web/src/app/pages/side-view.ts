@@ -1,0 +1,101 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Cell, Sheet, Side } from '@foglio/core';
+import { PageImage } from './page-image';
+
+/** Where a page of the plan is fetched from, and how the ticket turns it. */
+export type PageSource = (document: number, page: number) => { readonly url: string; readonly turn: number };
+
+interface PlacedCell {
+  readonly key: string;
+  readonly url: string;
+  readonly page: number;
+  readonly turn: number;
+  readonly width: number;
+  readonly frame: string;
+  readonly image: string;
+}
+
+/** One side of a sheet as it is read, with the real pages where the plan puts them. */
+@Component({
+  selector: 'fo-side-view',
+  imports: [PageImage],
+  template: `
+    @for (cell of cells(); track cell.key) {
+      <div class="cell" [style]="cell.frame">
+        <div class="image" [style]="cell.image">
+          <fo-page-image [url]="cell.url" [page]="cell.page" [turn]="cell.turn" [width]="cell.width" />
+        </div>
+      </div>
+    }
+    @if (printable(); as inset) {
+      <div class="printable" [style.inset]="inset"></div>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      overflow: hidden;
+      background: var(--sheet);
+    }
+    :host(.blank) {
+      background: repeating-linear-gradient(135deg, #efeae0 0 6px, #fbf9f4 6px 12px);
+    }
+    .cell,
+    .image,
+    .printable {
+      position: absolute;
+    }
+    .cell {
+      overflow: hidden;
+    }
+    .printable {
+      border: 1px dashed #c98d93;
+      pointer-events: none;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[style.width.px]': 'width()', '[style.height.px]': 'height()', '[class.blank]': 'blank()' },
+})
+export class SideView {
+  readonly sheet = input.required<Sheet>();
+  /** Null: the blank face of a one-sided sheet. */
+  readonly side = input.required<Side | null>();
+  readonly source = input.required<PageSource>();
+  /** CSS pixels a point. */
+  readonly scale = input.required<number>();
+  /** Millimetres along each edge that the printer keeps free; null hides the line. */
+  readonly marginMm = input<number | null>(null);
+
+  protected readonly blank = computed(() => (this.side()?.cells.length ?? 0) === 0);
+  private readonly size = computed(() => {
+    const { width, height } = this.sheet().paper;
+    const landscape = (this.side() ?? this.sheet().front).orientation === 'landscape';
+    return landscape ? { width: height, height: width } : { width, height };
+  });
+  protected readonly width = computed(() => this.size().width * this.scale());
+  protected readonly height = computed(() => this.size().height * this.scale());
+  protected readonly cells = computed(() => (this.side()?.cells ?? []).map((cell, index) => this.place(cell, index)));
+  protected readonly printable = computed(() => {
+    const margin = this.marginMm();
+    return margin === null || margin === 0 || this.blank() ? null : `${(margin * 72 * this.scale()) / 25.4}px`;
+  });
+
+  /** The plan's y grows upward from the lower edge, so boxes are hung by `bottom`. */
+  private place(cell: Cell, index: number): PlacedCell {
+    const { url, turn } = this.source()(cell.document, cell.page);
+    const k = this.scale();
+    const box = (x: number, y: number, width: number, height: number): string =>
+      `left:${x * k}px;bottom:${y * k}px;width:${width * k}px;height:${height * k}px`;
+    const [clipX, clipY, clipWidth, clipHeight] = cell.clip ?? [cell.x, cell.y, cell.width, cell.height];
+    return {
+      key: `${index} ${cell.document} ${cell.page}`,
+      url,
+      page: cell.page,
+      turn: turn + cell.turn,
+      width: cell.width * k,
+      frame: box(clipX, clipY, clipWidth, clipHeight),
+      image: box(cell.x - clipX, cell.y - clipY, cell.width, cell.height),
+    };
+  }
+}

@@ -1,0 +1,20 @@
+import type { DeliveryRecord, DeliveryState } from '../api/records';
+
+const WORDS: Record<DeliveryState, string> = {
+  queued: 'waiting to be sent',
+  sending: 'being sent',
+  printing: 'printing',
+  completed: 'completed',
+  canceled: 'cancelled',
+  aborted: 'aborted by the printer',
+  failed: 'not sent',
+  interrupted: 'interrupted while being sent',
+};
+
+/** How a sending stands, in words. */
+export const sayState = ({ state }: DeliveryRecord): string => WORDS[state];
+
+export const isOver = ({ state }: DeliveryRecord): boolean => !['queued', 'sending', 'printing'].includes(state);
+
+/** Part of the sheets that came out, in percent. */
+export const percentDone = ({ sheets, sheetsDone }: DeliveryRecord): number => Math.round((100 * sheetsDone) / sheets);

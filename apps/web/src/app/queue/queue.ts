@@ -1,0 +1,63 @@
+import { DatePipe, NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import { MatProgressBar } from '@angular/material/progress-bar';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import type { DeliveryRecord, PrinterRecord } from '../api/records';
+import { countSheets } from '../bench/amounts';
+import { QueueActions, queueFeature } from '../state/queue.state';
+import { isOver, percentDone, sayState } from './delivery-words';
+import { StackViewer } from './stack-viewer';
+
+/** Jobs sent: how each stands, and what came out. */
+@Component({
+  selector: 'fo-queue',
+  imports: [DatePipe, NgTemplateOutlet, MatButton, MatProgressBar, RouterLink, StackViewer],
+  templateUrl: './queue.html',
+  styleUrl: './queue.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Queue {
+  /** From the route; without it the latest sending is shown. */
+  readonly id = input<string>();
+  private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  protected readonly queue = this.store.selectSignal(queueFeature.selectQueueState);
+  protected readonly printers = signal<readonly PrinterRecord[]>([]);
+  protected readonly now = computed(() => (this.queue().deliveries ?? []).filter((one) => !isOver(one)));
+  protected readonly before = computed(() => (this.queue().deliveries ?? []).filter(isOver));
+  protected readonly shown = computed<DeliveryRecord | null>(() => {
+    const all = this.queue().deliveries ?? [];
+    const id = this.id();
+    return (id ? all.find((one) => one.id === id) : all[0]) ?? null;
+  });
+  protected readonly printer = computed(() => this.printers().find(({ id }) => id === this.shown()?.printerId) ?? null);
+
+  protected readonly state = sayState;
+  protected readonly over = isOver;
+  protected readonly percent = percentDone;
+  protected readonly sheets = countSheets;
+
+  constructor() {
+    effect(() => untracked(() => this.store.dispatch(QueueActions.opened())));
+    void firstValueFrom(this.api.printers()).then(
+      (printers) => this.printers.set(printers),
+      () => undefined,
+    );
+  }
+
+  protected printerName(delivery: DeliveryRecord): string {
+    return this.printers().find(({ id }) => id === delivery.printerId)?.name ?? delivery.printerId;
+  }
+
+  protected again({ id }: DeliveryRecord): void {
+    this.store.dispatch(QueueActions.sendAgain({ id }));
+  }
+
+  protected cancel({ id }: DeliveryRecord): void {
+    this.store.dispatch(QueueActions.cancel({ id }));
+  }
+}

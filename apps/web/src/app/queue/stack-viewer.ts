@@ -1,0 +1,101 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  resource,
+  signal,
+  untracked,
+} from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { Api, sayError } from '../api/api';
+import type { DeliveredSheet, DeliveryRecord, PrinterRecord } from '../api/records';
+import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
+import { PageImage } from '../pages/page-image';
+
+/** What came out of the printer, by the printer's own record: leafed through sheet by sheet, front and back. */
+@Component({
+  selector: 'fo-stack-viewer',
+  imports: [PageImage, ScrollingModule],
+  templateUrl: './stack-viewer.html',
+  styleUrl: './stack-viewer.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(keydown)': 'onKey($event)' },
+})
+export class StackViewer {
+  readonly delivery = input.required<DeliveryRecord>();
+  readonly printer = input.required<PrinterRecord | null>();
+  private readonly api = inject(Api);
+  /** Place in the stack, from 0. */
+  protected readonly at = signal(0);
+  /** Width over height of the sheet shown, as drawn; A4 until then. */
+  protected readonly ratio = signal(210 / 297);
+  private readonly id = computed(() => this.delivery().id);
+
+  /** Asked for again with every sheet that comes out; before the printer has the job there is nothing to ask. */
+  protected readonly stack = resource({
+    params: () => {
+      const { id, state, sheetsDone } = this.delivery();
+      return state === 'queued' || state === 'sending' ? undefined : { id, sheetsDone };
+    },
+    loader: async ({ params }) => {
+      try {
+        const stack = await firstValueFrom(this.api.stack(params.id));
+        return { sheets: stack.delivered, trouble: null };
+      } catch (error) {
+        return { sheets: [] as readonly DeliveredSheet[], trouble: sayError(error) };
+      }
+    },
+  });
+
+  /** The last answer is kept while the next one is on its way, so that nothing flickers. */
+  private readonly kept = signal<readonly DeliveredSheet[]>([]);
+  protected readonly sheets = computed(() => this.stack.value()?.sheets ?? this.kept());
+  protected readonly sheet = computed(() => this.sheets()[Math.min(this.at(), this.sheets().length - 1)] ?? null);
+  protected readonly url = computed(() => `/api/deliveries/${this.id()}/document`);
+  protected readonly colour = trayColour;
+  protected readonly ink = trayInk;
+  protected readonly mark = trayMark;
+
+  constructor() {
+    effect(() => {
+      this.id();
+      untracked(() => {
+        this.at.set(0);
+        this.kept.set([]);
+      });
+    });
+    effect(() => {
+      const sheets = this.stack.value()?.sheets;
+      if (sheets) untracked(() => this.kept.set(sheets));
+    });
+  }
+
+  protected place(sheet: DeliveredSheet): number {
+    return this.printer()?.profile.trays.findIndex(({ id }) => id === sheet.tray) ?? -1;
+  }
+
+  protected trayName(sheet: DeliveredSheet): string {
+    return this.printer()?.profile.trays.find(({ id }) => id === sheet.tray)?.name ?? sheet.tray;
+  }
+
+  protected say(sheet: DeliveredSheet): string {
+    const back = sheet.back === null ? 'back not printed' : `back page ${sheet.back}`;
+    return `Sheet ${sheet.index}, set ${sheet.set}, ${this.trayName(sheet)}, front page ${sheet.front}, ${back}`;
+  }
+
+  protected go(by: number): void {
+    const last = this.sheets().length - 1;
+    this.at.set(Math.max(0, Math.min(last, this.at() + by)));
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (step === 0) return;
+    event.preventDefault();
+    this.go(step);
+  }
+}

@@ -1,0 +1,30 @@
+import type { PageToRoute, RouteChange, Ticket } from '@foglio/core';
+import { createActionGroup, emptyProps, props } from '@ngrx/store';
+import type { DeliveryRecord, JobDocument, JobRecord, PrinterRecord } from '../api/records';
+import type { PlanAnswer } from '../workers/plan-messages';
+
+/** Everything that happens on the Bench. */
+export const BenchActions = createActionGroup({
+  source: 'Bench',
+  events: {
+    Opened: props<{ jobId: string }>(),
+    Loaded: props<{ job: JobRecord; printer: PrinterRecord }>(),
+    'Load failed': props<{ message: string }>(),
+    'Printer seen': props<{ printer: PrinterRecord }>(),
+    /** Changes of the same `typing` that follow each other are undone as one. */
+    'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
+    'Document added': props<{ document: JobDocument; ticket: Ticket }>(),
+    'Upload failed': props<{ message: string }>(),
+    Undone: emptyProps(),
+    Redone: emptyProps(),
+    Planned: props<{ answer: PlanAnswer }>(),
+    Saved: props<{ ticket: Ticket; revision: number }>(),
+    'Save failed': props<{ message: string; conflict: boolean }>(),
+    'Sheet chosen': props<{ sheet: number; extend: boolean }>(),
+    'Pages chosen': props<{ pages: readonly PageToRoute[] }>(),
+    'Pages routed': props<{ pages: readonly PageToRoute[]; change: RouteChange }>(),
+    'Sending wanted': props<{ sheets: number; confirmed: readonly string[] }>(),
+    Sent: props<{ delivery: DeliveryRecord }>(),
+    'Sending refused': props<{ message: string }>(),
+  },
+});

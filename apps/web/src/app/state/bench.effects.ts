@@ -1,0 +1,121 @@
+import { inject } from '@angular/core';
+import { Router } from '@angular/router';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { Store } from '@ngrx/store';
+import {
+  catchError,
+  concatMap,
+  debounceTime,
+  distinctUntilChanged,
+  exhaustMap,
+  filter,
+  forkJoin,
+  map,
+  of,
+  switchMap,
+  take,
+  tap,
+  timer,
+  withLatestFrom,
+} from 'rxjs';
+import { Api, problemCode, sayError } from '../api/api';
+import { Planner } from '../workers/planner';
+import { BenchActions } from './bench.actions';
+import { benchFeature } from './bench.state';
+
+const SAVE_AFTER_MS = 250;
+const ASK_PRINTER_EVERY_MS = 10_000;
+
+export const load = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(BenchActions.opened),
+      switchMap(({ jobId }) =>
+        api.job(jobId).pipe(
+          switchMap((job) => forkJoin({ job: of(job), printer: api.printer(job.printerId) })),
+          map(({ job, printer }) => BenchActions.loaded({ job, printer })),
+          catchError((error: unknown) => of(BenchActions.loadFailed({ message: sayError(error) }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** What is loaded in the trays changes while one works, so the printer is asked again now and then. */
+export const watchPrinter = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(BenchActions.loaded),
+      switchMap(({ printer }) => timer(ASK_PRINTER_EVERY_MS, ASK_PRINTER_EVERY_MS).pipe(map(() => printer.id))),
+      exhaustMap((id) => api.printer(id).pipe(catchError(() => of(null)))),
+      filter((printer) => printer !== null),
+      map((printer) => BenchActions.printerSeen({ printer })),
+    ),
+  { functional: true },
+);
+
+/** A change of ticket, documents or printer is planned at once; a newer one takes the place of an older. */
+export const plan = createEffect(
+  (store = inject(Store), planner = inject(Planner)) =>
+    store.select(benchFeature.selectBenchState).pipe(
+      distinctUntilChanged((a, b) => a.ticket === b.ticket && a.documents === b.documents && a.printer === b.printer),
+      filter(({ ticket, printer }) => ticket !== null && printer !== null),
+      switchMap(({ ticket, documents, printer }) => planner.plan(ticket!, documents, printer!.profile)),
+      map((answer) => BenchActions.planned({ answer })),
+    ),
+  { functional: true },
+);
+
+/** The ticket is saved as it changes, one request after another, each on the revision the last one gave. */
+export const save = createEffect(
+  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
+    actions.pipe(
+      ofType(
+        BenchActions.ticketChanged,
+        BenchActions.pagesRouted,
+        BenchActions.documentAdded,
+        BenchActions.undone,
+        BenchActions.redone,
+      ),
+      debounceTime(SAVE_AFTER_MS),
+      concatMap(() => of(null).pipe(withLatestFrom(store.select(benchFeature.selectBenchState)))),
+      filter(([, { ticket, saving }]) => ticket !== null && saving !== 'saved' && saving !== 'conflict'),
+      concatMap(([, { jobId, ticket, revision }]) =>
+        api.saveTicket(jobId!, ticket!, revision).pipe(
+          map((saved) => BenchActions.saved({ ticket: ticket!, revision: saved.revision })),
+          catchError((error: unknown) => {
+            const conflict = problemCode(error) === 'job-changed';
+            return of(BenchActions.saveFailed({ message: sayError(error), conflict }));
+          }),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Sending waits until the server has the ticket the person sees. */
+export const send = createEffect(
+  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
+    actions.pipe(
+      ofType(BenchActions.sendingWanted),
+      exhaustMap(({ sheets, confirmed }) =>
+        store.select(benchFeature.selectBenchState).pipe(
+          filter(({ saving }) => saving !== 'unsaved'),
+          take(1),
+          switchMap(({ jobId, revision }) => api.send(jobId!, revision, sheets, confirmed)),
+          map((delivery) => BenchActions.sent({ delivery })),
+          catchError((error: unknown) => of(BenchActions.sendingRefused({ message: sayError(error) }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+export const showQueue = createEffect(
+  (actions = inject(Actions), router = inject(Router)) =>
+    actions.pipe(
+      ofType(BenchActions.sent),
+      tap(({ delivery }) => void router.navigate(['/queue', delivery.id])),
+    ),
+  { functional: true, dispatch: false },
+);

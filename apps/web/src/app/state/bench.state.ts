@@ -1,0 +1,161 @@
+import { routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
+import type { JobDocument, PrinterRecord } from '../api/records';
+import type { PlanTrouble } from '../workers/plan-messages';
+import { BenchActions } from './bench.actions';
+
+export type Saving = 'saved' | 'unsaved' | 'conflict' | 'failed';
+
+export interface BenchState {
+  readonly jobId: string | null;
+  readonly ticket: Ticket | null;
+  readonly documents: readonly JobDocument[];
+  readonly printer: PrinterRecord | null;
+  readonly revision: number;
+  readonly plan: Plan | null;
+  /** Why the ticket as it stands cannot be planned; the plan shown is then the last one that could. */
+  readonly trouble: PlanTrouble | null;
+  readonly planMilliseconds: number | null;
+  readonly saving: Saving;
+  readonly sending: boolean;
+  /** What a person should be told of: a refused sending, a failed upload. */
+  readonly message: string | null;
+  readonly loadError: string | null;
+  /** The sheet shown on the right, from 1; the chosen stretch reaches from `anchor` to it. */
+  readonly sheet: number;
+  readonly anchor: number;
+  readonly pages: readonly PageToRoute[];
+  readonly past: readonly Ticket[];
+  readonly future: readonly Ticket[];
+  /** What is being typed, as long as nothing else happens in between. */
+  readonly typing: string | null;
+}
+
+const EMPTY: BenchState = {
+  jobId: null,
+  ticket: null,
+  documents: [],
+  printer: null,
+  revision: 0,
+  plan: null,
+  trouble: null,
+  planMilliseconds: null,
+  saving: 'saved',
+  sending: false,
+  message: null,
+  loadError: null,
+  sheet: 1,
+  anchor: 1,
+  pages: [],
+  past: [],
+  future: [],
+  typing: null,
+};
+
+/** More steps back than a person remembers. */
+const MOST_STEPS = 200;
+
+function changed(state: BenchState, ticket: Ticket, typing: string | null = null): BenchState {
+  if (!state.ticket || ticket === state.ticket) return state;
+  const goesOn = typing !== null && typing === state.typing;
+  const past = goesOn ? state.past : [...state.past, state.ticket].slice(-MOST_STEPS);
+  return { ...state, ticket, past, future: [], typing, saving: 'unsaved', message: null };
+}
+
+const reducer = createReducer(
+  EMPTY,
+  on(BenchActions.opened, (_state, { jobId }): BenchState => ({ ...EMPTY, jobId })),
+  on(BenchActions.loaded, (state, { job, printer }): BenchState => {
+    const { ticket, documents, revision } = job;
+    return { ...state, jobId: job.id, ticket, documents, revision, printer, saving: 'saved', loadError: null };
+  }),
+  on(BenchActions.loadFailed, (state, { message }): BenchState => ({ ...state, loadError: message })),
+  on(BenchActions.printerSeen, (state, { printer }): BenchState => {
+    // An unchanged profile keeps its identity, so that nothing is planned again for it.
+    const same = JSON.stringify(printer) === JSON.stringify(state.printer);
+    return same ? state : { ...state, printer };
+  }),
+  on(BenchActions.ticketChanged, (state, { ticket, typing }) => changed(state, ticket, typing)),
+  on(BenchActions.documentAdded, (state, { document, ticket }) =>
+    // Adding a document is not undone by Ctrl+Z: earlier tickets stay valid with more documents, not with fewer.
+    changed({ ...state, documents: [...state.documents, document], past: [], future: [] }, ticket),
+  ),
+  on(BenchActions.pagesRouted, (state, { pages, change }): BenchState => {
+    if (!state.ticket || pages.length === 0) return state;
+    return changed(state, routePages(state.ticket, state.documents, pages, change));
+  }),
+  on(BenchActions.undone, (state): BenchState => {
+    const ticket = state.past.at(-1);
+    if (!ticket || !state.ticket) return state;
+    const future = [state.ticket, ...state.future];
+    return { ...state, ticket, past: state.past.slice(0, -1), future, typing: null, saving: 'unsaved' };
+  }),
+  on(BenchActions.redone, (state): BenchState => {
+    const [ticket, ...future] = state.future;
+    if (!ticket || !state.ticket) return state;
+    return { ...state, ticket, past: [...state.past, state.ticket], future, saving: 'unsaved' };
+  }),
+  on(BenchActions.planned, (state, { answer }): BenchState => {
+    const planMilliseconds = answer.milliseconds;
+    if (answer.trouble) return { ...state, trouble: answer.trouble, planMilliseconds };
+    const last = answer.plan.sheets.length;
+    const sheet = Math.min(state.sheet, last);
+    return {
+      ...state,
+      plan: answer.plan,
+      trouble: null,
+      planMilliseconds,
+      sheet,
+      anchor: Math.min(state.anchor, last),
+    };
+  }),
+  on(BenchActions.saved, (state, { ticket, revision }): BenchState => {
+    return { ...state, revision, saving: ticket === state.ticket ? 'saved' : 'unsaved' };
+  }),
+  on(BenchActions.saveFailed, (state, { message, conflict }): BenchState => {
+    return { ...state, saving: conflict ? 'conflict' : 'failed', message };
+  }),
+  on(BenchActions.sheetChosen, (state, { sheet, extend }): BenchState => {
+    return { ...state, sheet, anchor: extend ? state.anchor : sheet, pages: [] };
+  }),
+  on(BenchActions.pagesChosen, (state, { pages }): BenchState => {
+    const at = pages.at(-1);
+    const sheet = (at && state.plan?.sheets.find((one) => carries(one, at))?.index) ?? state.sheet;
+    return { ...state, pages, sheet, anchor: sheet };
+  }),
+  on(BenchActions.sendingWanted, (state): BenchState => ({ ...state, sending: true, message: null })),
+  on(BenchActions.sent, (state): BenchState => ({ ...state, sending: false })),
+  on(BenchActions.sendingRefused, (state, { message }): BenchState => ({ ...state, sending: false, message })),
+  on(BenchActions.uploadFailed, (state, { message }): BenchState => ({ ...state, message })),
+);
+
+export const carries = (sheet: Sheet, { document, page }: PageToRoute): boolean =>
+  [...sheet.front.cells, ...(sheet.back?.cells ?? [])].some((cell) => cell.document === document && cell.page === page);
+
+export const benchFeature = createFeature({
+  name: 'bench',
+  reducer,
+  extraSelectors: ({ selectPlan, selectSheet, selectAnchor, selectPages, selectSaving, selectTrouble }) => ({
+    /** The sheets from the anchor to the one shown, in order. */
+    selectChosenSheets: createSelector(selectPlan, selectSheet, selectAnchor, (plan, sheet, anchor): Sheet[] =>
+      plan ? plan.sheets.slice(Math.min(sheet, anchor) - 1, Math.max(sheet, anchor)) : [],
+    ),
+    selectShownSheet: createSelector(
+      selectPlan,
+      selectSheet,
+      (plan, sheet): Sheet | null => plan?.sheets[sheet - 1] ?? null,
+    ),
+    /** What a tray's number acts on: the chosen pages, or all pages of the chosen sheets. */
+    selectRoutable: createSelector(selectPlan, selectSheet, selectAnchor, selectPages, (plan, sheet, anchor, pages) => {
+      if (pages.length > 0 || !plan) return pages;
+      return pagesOf(plan.sheets.slice(Math.min(sheet, anchor) - 1, Math.max(sheet, anchor)));
+    }),
+    selectSettled: createSelector(selectSaving, selectTrouble, (saving, trouble) => saving === 'saved' && !trouble),
+  }),
+});
+
+/** The pages on these sheets, front before back. */
+export const pagesOf = (sheets: readonly Sheet[]): PageToRoute[] =>
+  sheets.flatMap((sheet) =>
+    [...sheet.front.cells, ...(sheet.back?.cells ?? [])].map(({ document, page }) => ({ document, page })),
+  );

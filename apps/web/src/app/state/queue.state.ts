@@ -1,0 +1,94 @@
+import { inject } from '@angular/core';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import { catchError, exhaustMap, map, of, switchMap } from 'rxjs';
+import { Api, sayError } from '../api/api';
+import type { DeliveryRecord } from '../api/records';
+import { BenchActions } from './bench.actions';
+
+export const QueueActions = createActionGroup({
+  source: 'Queue',
+  events: {
+    Opened: emptyProps(),
+    Listed: props<{ deliveries: readonly DeliveryRecord[] }>(),
+    Changed: props<{ delivery: DeliveryRecord }>(),
+    'Send again': props<{ id: string }>(),
+    Cancel: props<{ id: string }>(),
+    Refused: props<{ message: string }>(),
+  },
+});
+
+export interface QueueState {
+  /** The latest first; null before the first answer. */
+  readonly deliveries: readonly DeliveryRecord[] | null;
+  readonly message: string | null;
+}
+
+const put = (state: QueueState, delivery: DeliveryRecord): QueueState => {
+  const known = state.deliveries ?? [];
+  const older = known.find(({ id }) => id === delivery.id);
+  // Events and answers may cross; the later word counts.
+  if (older && older.updatedAt > delivery.updatedAt) return state;
+  const deliveries = older ? known.map((one) => (one === older ? delivery : one)) : [delivery, ...known];
+  return { ...state, deliveries };
+};
+
+export const queueFeature = createFeature({
+  name: 'queue',
+  reducer: createReducer<QueueState>(
+    { deliveries: null, message: null },
+    on(QueueActions.listed, (state, { deliveries }): QueueState => ({ ...state, deliveries })),
+    on(QueueActions.changed, (state, { delivery }) => put({ ...state, message: null }, delivery)),
+    on(BenchActions.sent, (state, { delivery }) => put(state, delivery)),
+    on(QueueActions.refused, (state, { message }): QueueState => ({ ...state, message })),
+  ),
+});
+
+/** Listens from the first look at the queue on; after every new connection the whole list is asked for. */
+export const listen = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(QueueActions.opened),
+      exhaustMap(() =>
+        api.deliveryEvents().pipe(
+          switchMap((event) =>
+            event === 'opened'
+              ? api.deliveries().pipe(
+                  map((deliveries) => QueueActions.listed({ deliveries })),
+                  catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
+                )
+              : of(QueueActions.changed({ delivery: event })),
+          ),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+export const sendAgain = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(QueueActions.sendAgain),
+      exhaustMap(({ id }) =>
+        api.sendAgain(id).pipe(
+          map((delivery) => QueueActions.changed({ delivery })),
+          catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+export const cancel = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(QueueActions.cancel),
+      exhaustMap(({ id }) =>
+        api.cancel(id).pipe(
+          map((delivery) => QueueActions.changed({ delivery })),
+          catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);

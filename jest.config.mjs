@@ -1,0 +1,49 @@
+import presets from 'jest-preset-angular/presets/index.js';
+
+const swc = [
+  '@swc/jest',
+  { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } },
+];
+
+/** Rooms that run in Node; sources are mapped, so that nothing needs building first. */
+const room = (name, folder) => ({
+  displayName: name,
+  rootDir: '.',
+  testEnvironment: 'node',
+  testMatch: [`<rootDir>/${folder}/**/*.test.ts`],
+  transform: { '\\.[mc]?[jt]s$': swc },
+  // Registry packages that ship as ES modules only are transformed like our own.
+  transformIgnorePatterns: [],
+  moduleNameMapper: {
+    '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
+    '^@foglio/demo$': '<rootDir>/demo/src/index.ts',
+    '^@foglio/(core|pdf|ipp)$': '<rootDir>/packages/$1/src/index.ts',
+  },
+});
+
+const web = {
+  ...presets.createCjsPreset({ tsconfig: '<rootDir>/apps/web/tsconfig.spec.json' }),
+  displayName: 'web',
+  rootDir: '.',
+  testMatch: ['<rootDir>/apps/web/src/**/*.spec.ts'],
+  setupFilesAfterEnv: ['<rootDir>/apps/web/src/test-setup.ts'],
+  moduleNameMapper: {
+    '/workers/spawn$': '<rootDir>/apps/web/src/stubs/spawn.ts',
+    '^\\./spawn$': '<rootDir>/apps/web/src/stubs/spawn.ts',
+    '^pdfjs-dist$': '<rootDir>/apps/web/src/stubs/pdfjs.ts',
+    '^@foglio/core$': '<rootDir>/packages/core/src/index.ts',
+  },
+};
+
+export default {
+  projects: [
+    room('core', 'packages/core'),
+    room('pdf', 'packages/pdf'),
+    room('ipp', 'packages/ipp'),
+    room('printer', 'apps/printer'),
+    room('server', 'apps/server'),
+    room('cli', 'apps/cli'),
+    web,
+  ],
+  collectCoverageFrom: ['packages/core/src/**/*.ts', '!**/*.test.ts'],
+};

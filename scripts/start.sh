@@ -1,0 +1,63 @@
+#!/usr/bin/env bash
+# npm start: sets up what is missing, then runs the database, the simulated printer and the server until Ctrl+C.
+set -euo pipefail
+source "$(dirname "$0")/setup.sh"
+source scripts/database.sh
+
+take_lock
+require_node
+
+# A second start while the first one runs only tells where it is.
+if [ -f "$STATE/app/address" ] && curl_ok=$(node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => console.log(r.ok ? "yes" : "no"), () => console.log("no"))' "$(cat "$STATE/app/address")") && [ "$curl_ok" = yes ]; then
+  say "already running at $(cat "$STATE/app/address")"
+  exit 0
+fi
+
+require_debian postgres=postgresql
+install_packages
+build_all
+db_start app
+
+PIDS=()
+stop() {
+  trap '' INT TERM
+  say "stopping"
+  # The server first, so that what it is sending reaches a printer that is still there.
+  local index
+  for ((index = ${#PIDS[@]} - 1; index >= 0; index--)); do
+    kill -TERM "${PIDS[index]}" 2>/dev/null && wait "${PIDS[index]}" 2>/dev/null
+  done
+  rm -f "$STATE/app/address"
+  db_stop app
+  say "stopped; everything is kept for the next start"
+}
+trap 'stop; exit 130' INT
+trap 'stop; exit 143' TERM
+
+PRINTER_PORT=$(remembered_port app/printer)
+node --enable-source-maps apps/printer/dist/main.js --profile demo/printers/upper-office.json \
+  --folder "$STATE/app/upper-office" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 9>&- &
+PIDS+=($!)
+
+PORT=$(free_port "${PORT:-4800}")
+export PORT
+FOGLIO_PRINTERS=$(node -p 'JSON.stringify([{ id: "upper-office", uri: `ipp://127.0.0.1:${process.argv[1]}/ipp/print`, panel: `http://127.0.0.1:${process.argv[1]}/panel`, profile: "demo/printers/upper-office.json" }])' "$PRINTER_PORT")
+export FOGLIO_PRINTERS
+node --enable-source-maps apps/server/dist/main.js 9>&- &
+PIDS+=($!)
+
+ADDRESS=http://127.0.0.1:$PORT
+for _ in $(seq 100); do
+  node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))' "$ADDRESS" && break
+  kill -0 "${PIDS[1]}" 2>/dev/null || { stop; fail "the server did not start; its message stands above"; }
+  sleep 0.2
+done
+printf '%s' "$ADDRESS" >"$STATE/app/address"
+node demo/dist/main.js "$ADDRESS"
+release_lock
+say "serving at $ADDRESS; Ctrl+C stops it"
+
+# Whatever ends by itself takes the rest down with it, in order.
+wait -n "${PIDS[@]}" || true
+stop
+exit 1
