@@ -71,7 +71,8 @@ class Reader {
     const token = this.peek();
     if (token.kind === 'end') return;
     if (token.kind === 'close') throw this.error('this parenthesis was never opened', token, 'a comma', '');
-    throw this.error(`"${token.text}" cannot follow here`, token, 'a comma before it', `, ${token.text}`);
+    const repair = token.kind === 'number' || token.kind === 'word' ? `, ${token.text}` : '';
+    throw this.error(`"${token.text}" cannot follow here`, token, 'a comma before it', repair);
   }
 
   private item(depth: number): Item {

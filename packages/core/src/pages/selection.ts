@@ -10,6 +10,8 @@ export interface SelectionContext {
   readonly rotate: number;
   /** True: a page that is not there matches nothing, as in a route without a document; false: it is an error. */
   readonly forgiving: boolean;
+  /** True: no page at all is no error, as in a route. */
+  readonly mayBeEmpty?: boolean;
 }
 
 const MAX_PAGES = 100_000;
@@ -24,7 +26,7 @@ export function selectPages(text: string, context: SelectionContext): number[] {
     throw new SelectionError(`${context.facts.name} has no pages`, 0, 0, 'a document with pages', null);
   }
   const pages = evaluate(parseSelection(text), context);
-  if (pages.length === 0 && !context.forgiving) {
+  if (pages.length === 0 && !context.forgiving && !context.mayBeEmpty) {
     throw new SelectionError(
       `this chooses no page of ${context.facts.name}`,
       0,

@@ -24,7 +24,8 @@ const MOST_KEPT = 400;
 const AT_ONCE = 2;
 
 /** Widths are rounded up to these, so that a picture serves all places of about its size. */
-const WIDTHS = [96, 160, 320, 640, 1280];
+const WIDTHS = [96, 160, 320, 640];
+const LARGEST = 1280;
 
 /** Pictures of real pages by pdf.js, drawn one after another in a worker of its own and kept for a while. */
 @Injectable({ providedIn: 'root' })
@@ -41,7 +42,7 @@ export class PageRenderer {
    * @throws Error where the PDF cannot be fetched or read, or the wish was withdrawn
    */
   picture(wish: PictureWish, signal: AbortSignal): Promise<ImageBitmap> {
-    const width = WIDTHS.find((one) => one >= wish.width) ?? WIDTHS.at(-1);
+    const width = WIDTHS.find((one) => one >= wish.width) ?? LARGEST;
     const key = `${wish.url} ${wish.page} ${wish.turn} ${width}`;
     const known = this.pictures.get(key);
     if (known) {
