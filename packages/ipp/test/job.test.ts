@@ -1,0 +1,159 @@
+import { plan, type Plan, type Ticket } from '@foglio/core';
+import { readPrinter, readTicket } from '@foglio/core/validate';
+import {
+  collections,
+  firstNumber,
+  firstString,
+  jobAttributes,
+  overriddenNames,
+  readProfile,
+  whyNotOneJob,
+} from '../src';
+import { collection, integer, keyword, octets, text, type Attributes } from '../src';
+
+const PRINTER = readPrinter({
+  name: 'Upper office',
+  trays: ['tray-1', 'tray-2', 'tray-3'].map((id) => ({ id, size: 'iso_a4_210x297mm' })),
+  jobs: { overrides: ['media-col', 'sides'], documents: false },
+});
+
+const A4 = { width: 595.276, height: 841.89 };
+
+function planned(settings: object): { ticket: Ticket; plan: Plan } {
+  const ticket = readTicket({ version: 1, documents: [{ file: 'contract.pdf' }], tray: 'tray-1', ...settings });
+  const documents = [{ name: 'contract.pdf', pages: Array.from({ length: 14 }, () => A4) }];
+  return { ticket, plan: plan(ticket, documents, PRINTER) };
+}
+
+const CONTRACT = {
+  copies: 2,
+  sides: 'two-sided',
+  routes: [
+    { pages: '1, 6', tray: 'tray-2', sides: 'one-sided' },
+    { pages: '9', tray: 'tray-3', sides: 'one-sided' },
+  ],
+};
+
+const sourceOf = (attributes: Attributes): string | null =>
+  firstString(collections(attributes, 'media-col')[0] ?? {}, 'media-source');
+
+describe('a plan as job attributes', () => {
+  const { plan: contract, ticket } = planned(CONTRACT);
+  const attributes = jobAttributes(contract, ticket);
+
+  test('what most sheets have in common is the job’s own (RFC 8011, 5.2)', () => {
+    expect(firstNumber(attributes, 'copies')).toBe(2);
+    expect(firstString(attributes, 'sheet-collate')).toBe('collated');
+    expect(firstString(attributes, 'sides')).toBe('two-sided-long-edge');
+    expect(sourceOf(attributes)).toBe('tray-1');
+  });
+
+  test('media-size is in hundredths of a millimetre (PWG 5100.3, media-col)', () => {
+    const size = collections(collections(attributes, 'media-col')[0]!, 'media-size')[0]!;
+    expect([firstNumber(size, 'x-dimension'), firstNumber(size, 'y-dimension')]).toEqual([21000, 29700]);
+  });
+
+  test('routed pages are overrides by pages of the file that is sent (PWG 5100.6, overrides)', () => {
+    // Sent pages: 1 | 2-5 | 6 | 7-8 | 9 | 10-14 and a blank one, 15: one-sided sheets have no blank back there.
+    const overrides = collections(attributes, 'overrides');
+    expect(overrides.map((one) => [one['pages'], sourceOf(one), firstString(one, 'sides')])).toEqual([
+      [
+        [
+          { tag: 'rangeOfInteger', value: { lower: 1, upper: 1 } },
+          { tag: 'rangeOfInteger', value: { lower: 6, upper: 6 } },
+        ],
+        'tray-2',
+        'one-sided',
+      ],
+      [[{ tag: 'rangeOfInteger', value: { lower: 9, upper: 9 } }], 'tray-3', 'one-sided'],
+    ]);
+  });
+
+  test('a uniform job has none', () => {
+    const uniform = planned({ sides: 'one-sided', collate: false, copies: 3, color: 'monochrome', quality: 'high' });
+    const plain = jobAttributes(uniform.plan, uniform.ticket);
+    expect(plain['overrides']).toBeUndefined();
+    expect(firstString(plain, 'sheet-collate')).toBe('uncollated');
+    expect(firstString(plain, 'print-color-mode')).toBe('monochrome');
+    expect(firstNumber(plain, 'print-quality')).toBe(5);
+  });
+});
+
+describe('whether a printer takes it as one job', () => {
+  const { plan: contract } = planned(CONTRACT);
+
+  test('sheets that differ need overrides of just what differs', () => {
+    expect(overriddenNames(contract)).toEqual(['media-col', 'sides']);
+    expect(overriddenNames(planned({ routes: [{ pages: '1', tray: 'tray-2' }] }).plan)).toEqual(['media-col']);
+    expect(overriddenNames(planned({}).plan)).toEqual([]);
+  });
+
+  test('why not, in words', () => {
+    const without = (overrides: string[]) => ({ ...PRINTER, jobs: { overrides, documents: false } });
+    expect(whyNotOneJob(contract, PRINTER)).toBeNull();
+    expect(whyNotOneJob(contract, without(['media-col']))).toBe(
+      'Upper office cannot mix one and both sides within one job',
+    );
+    expect(whyNotOneJob(contract, without([]))).toBe(
+      'Upper office cannot mix different papers or one and both sides within one job',
+    );
+    expect(whyNotOneJob(contract, { ...PRINTER, duplex: false })).toBe('Upper office prints one side only');
+  });
+});
+
+describe('a printer’s attributes as a profile', () => {
+  const media = (source: string, x: number, y: number): Attributes => ({
+    'media-size': [collection({ 'x-dimension': [integer(x)], 'y-dimension': [integer(y)] })],
+    'media-source': [keyword(source)],
+    'media-type': [keyword('stationery')],
+    'media-weight-metric': [integer(80)],
+    'media-top-margin': [integer(420)],
+  });
+  const attributes: Attributes = {
+    'printer-info': [text('Upper office')],
+    'sides-supported': ['one-sided', 'two-sided-long-edge'].map(keyword),
+    'color-supported': [{ tag: 'boolean', value: true }],
+    'media-col-ready': [collection(media('tray-1', 21000, 29700)), collection(media('tray-2', 21590, 27940))],
+    'printer-input-tray': [
+      octets('type=sheetFeedAutoRemovableTray;maxcapacity=500;level=140;status=0;name=Tray 1;'),
+      octets('type=sheetFeedAutoRemovableTray;maxcapacity=-2;level=-3;status=0;name=Tray 2;'),
+    ],
+    'printer-output-tray': [octets('type=unRemovableBin;stackingorder=lastToFirst;pagedelivery=faceUp;')],
+    'pages-per-minute': [integer(30)],
+    'overrides-supported': ['media-col', 'sides', 'pages'].map(keyword),
+  };
+
+  test('trays, sizes, amounts, margin, speed', () => {
+    expect(readProfile(attributes)).toMatchObject({
+      name: 'Upper office',
+      duplex: true,
+      color: true,
+      margin: 4.2,
+      delivers: 'face-up',
+      sidesPerMinute: 30,
+      jobs: { overrides: ['media-col', 'sides', 'pages'] },
+      trays: [
+        {
+          id: 'tray-1',
+          name: 'Tray 1',
+          size: 'iso_a4_210x297mm',
+          type: 'stationery',
+          weight: 80,
+          capacity: 500,
+          loaded: 140,
+        },
+        // Level -3 means "at least one sheet" (RFC 3805), which is no amount.
+        { id: 'tray-2', name: 'Tray 2', size: 'na_letter_8.5x11in', capacity: null, loaded: null },
+      ],
+    });
+  });
+
+  test('is a profile by the schema', () => {
+    const profile = readProfile(attributes);
+    expect(readPrinter(profile)).toEqual(profile);
+  });
+
+  test('a printer without paper is an error in words', () => {
+    expect(() => readProfile({ 'printer-info': [text('Empty')] })).toThrow('names no tray with paper');
+  });
+});
