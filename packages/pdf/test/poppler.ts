@@ -1,0 +1,89 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** Debian's poppler-utils and qpdf as judges of what we write. */
+
+function withFile<T>(pdf: Uint8Array, work: (path: string, folder: string) => T): T {
+  const folder = mkdtempSync(join(tmpdir(), 'foglio-'));
+  try {
+    const path = join(folder, 'judged.pdf');
+    writeFileSync(path, pdf);
+    return work(path, folder);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** Width and height of each page in points, as pdfinfo shows them, and its Rotate. */
+export function pageSizes(pdf: Uint8Array): { width: number; height: number; rotate: number }[] {
+  const told = withFile(pdf, (path) => execFileSync('pdfinfo', ['-f', '1', '-l', '99999', path], { encoding: 'utf8' }));
+  const sizes = [...told.matchAll(/^Page +\d+ size: +([\d.]+) x ([\d.]+) pts/gm)];
+  const rotations = [...told.matchAll(/^Page +\d+ rot: +(\d+)/gm)];
+  return sizes.map((size, index) => ({
+    width: Number(size[1]),
+    height: Number(size[2]),
+    rotate: Number(rotations[index]?.[1]),
+  }));
+}
+
+/** The text of each page. */
+export function pageTexts(pdf: Uint8Array): string[] {
+  const told = withFile(pdf, (path) => execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }));
+  return told.split('\f').slice(0, -1);
+}
+
+/** What qpdf finds wrong; empty where nothing. */
+export function qpdfComplaints(pdf: Uint8Array): string {
+  return withFile(pdf, (path) => {
+    try {
+      execFileSync('qpdf', ['--check', path], { encoding: 'utf8', stdio: 'pipe' });
+      return '';
+    } catch (error) {
+      const { stdout, stderr } = error as { stdout: string; stderr: string };
+      return stdout + stderr;
+    }
+  });
+}
+
+/** Files attached to a PDF, by name. */
+export function attachments(pdf: Uint8Array): Record<string, string> {
+  return withFile(pdf, (path, folder) => {
+    const listed = execFileSync('pdfdetach', ['-list', path], { encoding: 'utf8' });
+    const names = [...listed.matchAll(/^\d+: (.+)$/gm)].map((match) => match[1] as string);
+    execFileSync('pdfdetach', ['-saveall', '-o', folder, path]);
+    return Object.fromEntries(names.map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
+  });
+}
+
+/** A page in grey, at a resolution: width, height and a byte a pixel, 0 black. */
+export function render(pdf: Uint8Array, page: number, dpi: number): { width: number; height: number; pixels: Buffer } {
+  const args = [
+    '-gray',
+    '-aa',
+    'no',
+    '-aaVector',
+    'no',
+    '-r',
+    String(dpi),
+    '-f',
+    String(page),
+    '-l',
+    String(page),
+    '-cropbox',
+  ];
+  const image = withFile(pdf, (path) => execFileSync('pdftoppm', [...args, path], { maxBuffer: 1 << 28 }));
+  const head = /^P5\s+(\d+)\s+(\d+)\s+255\s/.exec(image.subarray(0, 40).toString('latin1'));
+  if (!head) throw new Error('pdftoppm wrote no grey picture');
+  return { width: Number(head[1]), height: Number(head[2]), pixels: image.subarray(head[0].length) };
+}
+
+/** A file locked with a user password, written by qpdf. */
+export function lock(pdf: Uint8Array, userPassword: string, ownerPassword: string): Uint8Array {
+  return withFile(pdf, (path, folder) => {
+    const out = join(folder, 'locked.pdf');
+    execFileSync('qpdf', ['--encrypt', userPassword, ownerPassword, '256', '--', path, out]);
+    return new Uint8Array(readFileSync(out));
+  });
+}
