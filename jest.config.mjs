@@ -31,6 +31,7 @@ const web = {
     '/workers/spawn$': '<rootDir>/apps/web/src/stubs/spawn.ts',
     '^\\./spawn$': '<rootDir>/apps/web/src/stubs/spawn.ts',
     '^pdfjs-dist$': '<rootDir>/apps/web/src/stubs/pdfjs.ts',
+    '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     '^@foglio/core$': '<rootDir>/packages/core/src/index.ts',
   },
 };

@@ -25,6 +25,17 @@ require_node() {
     fail "Node.js 20.19 or newer is needed; this is $(node --version)"
 }
 
+# How this user does what only root may: nothing for root, otherwise sudo; fails where there is neither.
+as_root() {
+  if [ "$(id -u)" -eq 0 ]; then
+    "$@"
+  else
+    sudo "$@"
+  fi
+}
+
+refresh_package_lists() { as_root apt-get update -qq; }
+
 # Installs the Debian packages given as COMMAND=PACKAGE pairs whose command is missing.
 require_debian() {
   local missing=() pair
@@ -36,20 +47,17 @@ require_debian() {
     fi
   done
   [ ${#missing[@]} -eq 0 ] && return
-  local as_root=()
-  if [ "$(id -u)" -ne 0 ]; then
-    command -v sudo >/dev/null && sudo -v 2>/dev/null ||
-      fail "these Debian packages are missing and this user may not install them: ${missing[*]}"
-    as_root=(sudo)
+  if [ "$(id -u)" -ne 0 ] && ! { command -v sudo >/dev/null && sudo -v 2>/dev/null; }; then
+    fail "these Debian packages are missing and this user may not install them: ${missing[*]}"
   fi
   command -v apt-get >/dev/null || fail "these packages are missing and there is no apt-get: ${missing[*]}"
   say "installing Debian packages: ${missing[*]}"
   # Debian would otherwise make and start a cluster of its own with the package.
-  "${as_root[@]}" mkdir -p /etc/postgresql-common/createcluster.d
+  as_root mkdir -p /etc/postgresql-common/createcluster.d
   echo 'create_main_cluster = false' |
-    "${as_root[@]}" tee /etc/postgresql-common/createcluster.d/foglio.conf >/dev/null
-  "${as_root[@]}" apt-get update -qq
-  "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"
+    as_root tee /etc/postgresql-common/createcluster.d/foglio.conf >/dev/null
+  refresh_package_lists
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"
 }
 
 # Runs a command where what it depends on changed since it last succeeded. NAME, then the hash, then the command.

@@ -1,4 +1,4 @@
-import { run, type Runner } from 'graphile-worker';
+import { Logger, run, type Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
 import type { Database } from '../database/connection';
 import { sendDelivery } from './sender';
@@ -15,6 +15,9 @@ export function startSending(pool: Pool, db: Database, server: number): Promise<
     concurrency: AT_ONCE,
     noHandleSignals: true,
     parsedCronItems: [],
+    logger: new Logger(() => (level, message) => {
+      if (level === 'error' || level === 'warning') console.error(`queue: ${message}`);
+    }),
     pollInterval: 500,
     taskList: { [TASK]: (payload) => sendDelivery(db, (payload as { id: string }).id, server) },
   });

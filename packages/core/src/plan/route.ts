@@ -34,7 +34,9 @@ function routesOfDocument(ticket: Ticket, facts: DocumentFacts, document: number
   ticket.routes.forEach((one, index) => {
     if (one.document !== undefined && one.document !== document) return;
     const forgiving = one.document === undefined;
-    const pages = inPlace(`routes[${index}].pages`, () => selectPages(one.pages, { facts, rotate, forgiving, mayBeEmpty: true }));
+    const pages = inPlace(`routes[${index}].pages`, () =>
+      selectPages(one.pages, { facts, rotate, forgiving, mayBeEmpty: true }),
+    );
     for (const page of pages) if (rulers[page] === -1) rulers[page] = index;
   });
   return rulers;

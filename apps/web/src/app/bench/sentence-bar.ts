@@ -22,9 +22,8 @@ import { sentence, type Phrase } from './sentence';
             [class.strong]="phrase.strong"
             [attr.aria-expanded]="open() === $index"
             (click)="toggle($index)"
-          >
-            {{ phrase.text }}
-          </button>
+            [textContent]="phrase.text"
+          ></button>
           <ng-template
             cdkConnectedOverlay
             [cdkConnectedOverlayOrigin]="origin"
@@ -44,9 +43,14 @@ import { sentence, type Phrase } from './sentence';
             />
           </ng-template>
         } @else if (phrase.control) {
-          <button type="button" [class.strong]="phrase.strong" (click)="goToPages()">{{ phrase.text }}</button>
+          <button
+            type="button"
+            [class.strong]="phrase.strong"
+            (click)="goToPages()"
+            [textContent]="phrase.text"
+          ></button>
         } @else {
-          <span [class.strong]="phrase.strong">{{ phrase.text }}</span>
+          <span [class.strong]="phrase.strong" [textContent]="phrase.text"></span>
         }
       }
     </p>

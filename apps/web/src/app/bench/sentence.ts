@@ -91,11 +91,13 @@ function sayChosen(text: string, facts: DocumentFacts | undefined, rotate: numbe
   const pages = readPages(text, facts, rotate);
   if (pages === null || !facts) return `pages “${text}”`;
   const inOrder = pages.every((page, index) => page === index + 1);
-  if (inOrder && pages.length === facts.pages.length)
-    return pages.length === 1 ? 'the only page' : `all ${pages.length} pages`;
+  if (inOrder && pages.length === facts.pages.length) return sayAll(pages.length);
   const listed = listPages(pages);
   return listed.length > LONGEST_PAGES ? `${pages.length} pages` : listed;
 }
+
+const sayAll = (count: number): string =>
+  count === 1 ? 'the only page' : count === 2 ? 'both pages' : `all ${count} pages`;
 
 /** Null where the text cannot be read; the shelf tells what is wrong with it. */
 function readPages(text: string, facts: DocumentFacts | undefined, rotate: number, forgiving = false): number[] | null {

@@ -1,0 +1,194 @@
+import { execFileSync } from 'node:child_process';
+import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { readPlan } from '@foglio/core/validate';
+import { main } from '../src/main';
+
+/** A manual that Debian ships and this project did not write; the test set-up fetches it. */
+const MANUAL = join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf');
+
+let folder: string;
+let printed: string;
+let complained: string;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'foglio-cli-'));
+  copyFileSync(MANUAL, join(folder, 'manual.pdf'));
+  printed = '';
+  complained = '';
+  jest.spyOn(process.stdout, 'write').mockImplementation((text) => ((printed += String(text)), true));
+  jest.spyOn(process.stderr, 'write').mockImplementation((text) => ((complained += String(text)), true));
+});
+
+afterEach(() => {
+  jest.restoreAllMocks();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const foglio = (...args: string[]): Promise<number> => main(['node', 'foglio', ...args]);
+const at = (name: string): string => join(folder, name);
+
+function ticket(settings: object, name = 'ticket.json'): string {
+  writeFileSync(
+    at(name),
+    JSON.stringify({ version: 1, documents: [{ file: 'manual.pdf', pages: '1-14' }], ...settings }),
+  );
+  return at(name);
+}
+
+const CONTRACT = {
+  copies: 2,
+  sides: 'two-sided',
+  tray: 'tray-1',
+  routes: [
+    { pages: '1, 6', tray: 'tray-2', sides: 'one-sided' },
+    { pages: '9', tray: 'tray-3', sides: 'one-sided' },
+  ],
+};
+
+describe('pages', () => {
+  test('as JSON: every page of a manual that the project did not write', async () => {
+    expect(await foglio('pages', at('manual.pdf'), '--json')).toBe(0);
+    const [file] = JSON.parse(printed) as [{ pages: { page: number; size: string; orientation: string }[] }];
+    const told = execFileSync('pdfinfo', [at('manual.pdf')], { encoding: 'utf8' });
+    expect(file.pages).toHaveLength(Number(/^Pages: +(\d+)/m.exec(told)?.[1]));
+    expect(file.pages[0]).toMatchObject({ page: 1, size: 'iso_a4_210x297mm', orientation: 'portrait' });
+  });
+
+  test('as a table', async () => {
+    expect(await foglio('pages', at('manual.pdf'))).toBe(0);
+    expect(printed).toContain('63 pages');
+    expect(printed).toMatch(/^1 +210 × 297 mm +A4 +portrait$/m);
+  });
+});
+
+describe('plan', () => {
+  test('as JSON, in the shape of the model', async () => {
+    expect(await foglio('plan', ticket(CONTRACT), '--json')).toBe(0);
+    const plan = readPlan(JSON.parse(printed));
+    expect(plan.tally).toMatchObject({
+      sheetsPerSet: 9,
+      sheets: 18,
+      byTray: { 'tray-1': 12, 'tray-2': 4, 'tray-3': 2 },
+    });
+    expect(plan.checks).toEqual([]);
+  });
+
+  test('as a sheet list', async () => {
+    expect(await foglio('plan', ticket(CONTRACT))).toBe(0);
+    expect(printed).toMatch(/^9 +tray-1 +A4 +page 14 +blank$/m);
+    expect(printed).toContain('9 sheets a set, 2 sets, 18 sheets in all');
+  });
+
+  test('against a profile a stop shows in the exit status, and the plan is printed whole all the same', async () => {
+    writeFileSync(
+      at('small.json'),
+      JSON.stringify({ name: 'Small', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] }),
+    );
+    expect(await foglio('plan', ticket(CONTRACT), '--printer', at('small.json'))).toBe(1);
+    expect(printed).toContain('stop: Small has no tray "tray-2". It has tray-1.');
+    expect(printed).toMatch(/^9 +tray-1/m);
+  });
+});
+
+describe('impose', () => {
+  test('one set: 18 pages, each at its paper’s size, one-sided sheets followed by a blank page; read by poppler', async () => {
+    expect(await foglio('impose', ticket(CONTRACT), '-o', at('out.pdf'))).toBe(0);
+    const info = execFileSync('pdfinfo', ['-f', '1', '-l', '99', at('out.pdf')], { encoding: 'utf8' });
+    expect(info).toMatch(/^Pages: +18$/m);
+    expect(info.match(/^Page +\d+ size: +595\.276 x 841\.89 pts \(A4\)$/gm)).toHaveLength(18);
+    const textOf = (file: string): string[] =>
+      execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
+        .split('\f')
+        .map((page) => page.trim());
+    const source = textOf(at('manual.pdf'));
+    const page = (number: number): string => source[number - 1] ?? '';
+    const order = [page(1), '', page(2), page(3), page(4), page(5), page(6), '', page(7), page(8), page(9), ''];
+    expect(textOf(at('out.pdf')).slice(0, 18)).toEqual([
+      ...order,
+      page(10),
+      page(11),
+      page(12),
+      page(13),
+      page(14),
+      '',
+    ]);
+    expect(readdirSync(folder).filter((name) => name.includes('.part'))).toEqual([]);
+  });
+
+  test('a stop writes nothing', async () => {
+    writeFileSync(
+      at('small.json'),
+      JSON.stringify({ name: 'Small', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] }),
+    );
+    expect(await foglio('impose', ticket(CONTRACT), '-o', at('out.pdf'), '--printer', at('small.json'))).toBe(1);
+    expect(existsSync(at('out.pdf'))).toBe(false);
+    expect(complained).toContain('has no tray "tray-2"');
+  });
+
+  test('what is there already stays whole where writing fails', async () => {
+    expect(await foglio('impose', ticket(CONTRACT), '-o', at('no-such-folder/out.pdf'))).toBe(2);
+    expect(complained).toBe(`${at('no-such-folder/out.pdf')}: there is no such file; correct the path\n`);
+  });
+});
+
+describe('bad input: one line with the file, the place and the repair; exit status 2', () => {
+  test.each<[string, object, string]>([
+    ['an unknown field', { colour: 'auto' }, 'the ticket: unknown field "colour"; remove it or correct its name'],
+    [
+      'a page that is not there',
+      { documents: [{ file: 'manual.pdf', pages: '60-70' }] },
+      'documents[0].pages, character 4: page 70 is not in manual.pdf, whose last page is 63; expected a page from 1 to 63',
+    ],
+    [
+      'a setting not planned yet',
+      { layout: { kind: 'booklet' } },
+      'layout.kind: "booklet" cannot be planned by this version; write "grid"',
+    ],
+  ])('%s', async (_what, settings, message) => {
+    const file = ticket(settings);
+    expect(await foglio('plan', file)).toBe(2);
+    expect(complained).toBe(`${file}: ${message}\n`);
+    expect(printed).toBe('');
+  });
+
+  test('a ticket that is no JSON', async () => {
+    writeFileSync(at('ticket.json'), '{ "version": 1,');
+    expect(await foglio('plan', at('ticket.json'))).toBe(2);
+    expect(complained).toMatch(/ticket\.json: not JSON: .*position 15.*; correct it there\n$/);
+  });
+
+  test('a document that is missing, a folder, or no PDF', async () => {
+    expect(await foglio('plan', ticket({ documents: [{ file: 'gone.pdf' }] }))).toBe(2);
+    expect(await foglio('plan', ticket({ documents: [{ file: '.' }] }))).toBe(2);
+    expect(await foglio('plan', ticket({ documents: [{ file: 'ticket.json' }] }))).toBe(2);
+    expect(complained.trim().split('\n')).toEqual([
+      `${at('gone.pdf')}: there is no such file; correct the path`,
+      `${folder}: this is a folder; name a file`,
+      `${at('ticket.json')}: This is not a PDF; save the document as PDF first.`,
+    ]);
+  });
+
+  test('wrong usage; a printer that is not there; an address that is none', async () => {
+    expect(await foglio('fold')).toBe(2);
+    expect(await foglio('impose', ticket({}))).toBe(2);
+    expect(await foglio('printer', 'ipp://127.0.0.1:9/ipp/print')).toBe(2);
+    expect(await foglio('send', ticket({}), '--to', 'http://127.0.0.1/')).toBe(2);
+    expect(complained).toContain('127.0.0.1:9 cannot be reached');
+    expect(complained).toContain(
+      '"http://127.0.0.1/" is not a printer\'s address; write one like ipp://host:631/ipp/print',
+    );
+  });
+
+  test('help is no error', async () => {
+    expect(await foglio('--help')).toBe(0);
+    expect(printed).toContain('impose');
+  });
+});
+
+test('the ticket attached to an imposed PDF is the ticket', async () => {
+  await foglio('impose', ticket(CONTRACT), '-o', at('out.pdf'));
+  execFileSync('pdfdetach', ['-save', '1', '-o', at('attached.json'), at('out.pdf')]);
+  expect(JSON.parse(readFileSync(at('attached.json'), 'utf8'))).toMatchObject(CONTRACT);
+});

@@ -1,0 +1,276 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { plan, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { readPrinter, readTicket } from '@foglio/core/validate';
+import {
+  askJob,
+  askProfile,
+  cancelJob,
+  encodeMessage,
+  IppError,
+  OPERATIONS,
+  sendPlan,
+  STATUS,
+  type Message,
+} from '@foglio/ipp';
+import { impose, readFacts } from '@foglio/pdf';
+import { seasonContract } from '@foglio/demo';
+import { parse } from 'ipp';
+import { createApp } from '../src/app';
+import { Archive, type DeliveredSheet } from '../src/archive';
+import { Machine } from '../src/machine';
+
+const PROFILE = readPrinter({
+  name: 'Test office',
+  margin: 4.2,
+  trays: [
+    {
+      id: 'tray-1',
+      name: 'Tray 1',
+      size: 'iso_a4_210x297mm',
+      type: 'stationery',
+      weight: 80,
+      capacity: 500,
+      loaded: 500,
+    },
+    { id: 'tray-2', name: 'Tray 2', size: 'iso_a4_210x297mm', capacity: 250, loaded: 4 },
+    { id: 'tray-4', name: 'Tray 4', size: 'iso_a3_297x420mm', capacity: 250, loaded: 250 },
+  ],
+  sidesPerMinute: 30,
+  jobs: { overrides: ['media-col', 'sides'], documents: false },
+});
+
+interface Running {
+  readonly machine: Machine;
+  readonly uri: string;
+  readonly panel: string;
+  readonly stop: () => Promise<void>;
+}
+
+let folder: string;
+let printer: Running;
+
+async function switchOn(sheetMs = 1): Promise<Running> {
+  const archive = new Archive(folder);
+  const machine = new Machine({ profile: PROFILE, archive, sheetMs });
+  await machine.start();
+  const server: Server = createServer(createApp({ machine, archive, intakeKb: Infinity }));
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as AddressInfo;
+  const stop = async (): Promise<void> => {
+    server.close();
+    server.closeAllConnections();
+    await machine.shutDown();
+  };
+  return { machine, uri: `ipp://127.0.0.1:${port}/ipp/print`, panel: `http://127.0.0.1:${port}/panel`, stop };
+}
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'foglio-printer-'));
+  printer = await switchOn();
+});
+
+afterEach(async () => {
+  await printer.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+async function prepared(settings: object): Promise<{ ticket: Ticket; plan: Plan; pdf: Uint8Array; printer: Printer }> {
+  const bytes = new Uint8Array(await seasonContract());
+  const documents = [{ name: 'contract.pdf', bytes, pages: await readFacts(bytes) }];
+  const ticket = readTicket({ version: 1, title: 'Contract', documents: [{ file: 'contract.pdf' }], ...settings });
+  const profile = await askProfile(printer.uri);
+  const made = plan(ticket, documents, profile);
+  return { ticket, plan: made, pdf: await impose({ plan: made, ticket, documents, blanks: 'none' }), printer: profile };
+}
+
+async function send(settings: object): Promise<number> {
+  const job = await prepared(settings);
+  return (await sendPlan({ ...job, printerUri: printer.uri, jobName: 'Contract', userName: 'test' })).id;
+}
+
+async function until(job: number, state: string): Promise<void> {
+  for (let round = 0; round < 400; round += 1) {
+    if ((await askJob(printer.uri, job)).state === state) return;
+    await wait(10);
+  }
+  throw new Error(`job ${job} is ${(await askJob(printer.uri, job)).state}, not ${state}`);
+}
+
+const CONTRACT = {
+  copies: 2,
+  sides: 'two-sided',
+  tray: 'tray-1',
+  routes: [{ pages: '1, 6', tray: 'tray-2', sides: 'one-sided' }],
+};
+
+const sheetsOf = (job: number): DeliveredSheet[] => printer.machine.jobs.get(job)?.delivered ?? [];
+
+test('tells of itself what the profile says', async () => {
+  expect(await askProfile(printer.uri)).toMatchObject({
+    name: 'Test office',
+    duplex: true,
+    margin: 4.2,
+    sidesPerMinute: 30,
+    trays: PROFILE.trays.map(({ id, name, size, loaded, capacity }) => ({ id, name, size, loaded, capacity })),
+  });
+});
+
+test('delivers every sheet of the plan in order, from its tray, in sets', async () => {
+  const { plan: made } = await prepared(CONTRACT);
+  const job = await send(CONTRACT);
+  await until(job, 'completed');
+  let page = 0;
+  const oneSet = made.sheets.map(({ tray, sides, back }) => {
+    const front = (page += 1);
+    return { tray, sides, front, back: back ? (page += 1) : null };
+  });
+  expect(sheetsOf(job).map(({ tray, sides, front, back }) => ({ tray, sides, front, back }))).toEqual([
+    ...oneSet,
+    ...oneSet,
+  ]);
+  expect(sheetsOf(job).map(({ set }) => set)).toEqual([...oneSet.map(() => 1), ...oneSet.map(() => 2)]);
+  expect(printer.machine.loaded.get('tray-2')).toBe(0);
+});
+
+test('stops where a tray is empty, and goes on when paper is loaded', async () => {
+  const job = await send({ ...CONTRACT, copies: 3 });
+  await until(job, 'processing-stopped');
+  expect(printer.machine.stop).toEqual({ reason: 'media-empty', tray: 'tray-2' });
+  const before = sheetsOf(job).length;
+  const answer = await fetch(`${printer.panel}/trays/tray-2`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: '{"loaded":10}',
+  });
+  expect(answer.status).toBe(204);
+  await until(job, 'completed');
+  expect(before).toBeLessThan(sheetsOf(job).length);
+  expect(printer.machine.loaded.get('tray-2')).toBe(8);
+});
+
+test('stops where a tray holds another paper than the page needs; a person cancels', async () => {
+  const made = await prepared({ tray: 'tray-1' });
+  const onA3 = { ...made.plan, sheets: made.plan.sheets.map((sheet) => ({ ...sheet, tray: 'tray-4' })) };
+  const { id } = await sendPlan({ ...made, plan: onA3, printerUri: printer.uri, jobName: 'A3', userName: 'test' });
+  await until(id, 'processing-stopped');
+  expect(printer.machine.stop?.reason).toBe('media-needed');
+  await cancelJob(printer.uri, id, 'test');
+  await until(id, 'canceled');
+  await expect(cancelJob(printer.uri, id, 'test')).rejects.toMatchObject({ status: STATUS.notPossible });
+  const next = await send({ tray: 'tray-1' });
+  await until(next, 'completed');
+});
+
+test('switched off in the middle of a job it goes on where it was, and nothing comes out twice', async () => {
+  await printer.stop();
+  printer = await switchOn(20);
+  const job = await send(CONTRACT);
+  while (sheetsOf(job).length < 4) await wait(5);
+  await printer.stop();
+  printer = await switchOn();
+  await until(job, 'completed');
+  expect(sheetsOf(job).map(({ index }) => index)).toEqual(Array.from({ length: 16 }, (_, index) => index + 1));
+});
+
+test('refuses what it does not support by name, and a document that is no PDF', async () => {
+  const job = await prepared({ tray: 'tray-1' });
+  const elsewhere = { ...job.plan, sheets: job.plan.sheets.map((sheet) => ({ ...sheet, tray: 'tray-9' })) };
+  const base = { ...job, printerUri: printer.uri, jobName: 'x', userName: 'test' };
+  await expect(sendPlan({ ...base, plan: elsewhere })).rejects.toThrow('not supported: media-col');
+  await expect(sendPlan({ ...base, pdf: new TextEncoder().encode('no pdf') })).rejects.toMatchObject({
+    status: STATUS.documentFormatError,
+  });
+  expect([...printer.machine.jobs.values()].map(({ state }) => state)).toEqual(['aborted']);
+});
+
+test('a document that breaks off is never printed', async () => {
+  const job = await prepared({ tray: 'tray-1' });
+  const abort = new AbortController();
+  const sending = sendPlan({
+    ...job,
+    printerUri: printer.uri,
+    jobName: 'broken off',
+    userName: 'test',
+    onCreated: async () => {
+      await Promise.resolve();
+      abort.abort();
+    },
+    signal: abort.signal,
+  });
+  await expect(sending).rejects.toThrow(IppError);
+  await wait(50);
+  expect(sheetsOf(1)).toEqual([]);
+  expect(printer.machine.jobs.get(1)?.state).not.toBe('completed');
+});
+
+describe('answers', () => {
+  async function raw(body: Uint8Array): Promise<Buffer> {
+    const answer = await fetch(printer.uri.replace('ipp:', 'http:'), {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/ipp' },
+      body,
+    });
+    expect(answer.status).toBe(200);
+    return Buffer.from(await answer.arrayBuffer());
+  }
+
+  const request = (code: number, attributes: Message['groups'][number]['attributes'] = {}): Uint8Array =>
+    encodeMessage({
+      version: [2, 0],
+      code,
+      requestId: 42,
+      groups: [
+        {
+          tag: 'operation',
+          attributes: {
+            'attributes-charset': [{ tag: 'charset', value: 'utf-8' }],
+            'attributes-natural-language': [{ tag: 'naturalLanguage', value: 'en' }],
+            'printer-uri': [{ tag: 'uri', value: printer.uri }],
+            ...attributes,
+          },
+        },
+      ],
+    });
+
+  test('are read by the second opinion', async () => {
+    const told = parse(await raw(request(OPERATIONS.getPrinterAttributes)));
+    expect(told).toMatchObject({ statusCode: 'successful-ok', id: 42 });
+    expect(told['printer-attributes-tag']).toMatchObject({
+      'printer-name': 'Test office',
+      'sides-supported': ['one-sided', 'two-sided-long-edge', 'two-sided-short-edge'],
+    });
+    const job = await send({ tray: 'tray-1' });
+    await until(job, 'completed');
+    const about = await raw(request(OPERATIONS.getJobAttributes, { 'job-id': [{ tag: 'integer', value: job }] }));
+    expect(parse(about)['job-attributes-tag']).toMatchObject({
+      'job-state': 'completed',
+      'job-media-sheets-completed': 14,
+    });
+    const listed = await raw(request(OPERATIONS.getJobs, { 'which-jobs': [{ tag: 'keyword', value: 'completed' }] }));
+    expect(parse(listed)['job-attributes-tag']).toMatchObject({ 'job-id': job });
+  });
+
+  test('to what is no IPP, to unknown operations and jobs, carry the standard’s status', async () => {
+    const statusOf = async (body: Uint8Array): Promise<unknown> => parse(await raw(body)).statusCode;
+    expect(await statusOf(new TextEncoder().encode('hello'))).toBe('client-error-bad-request');
+    expect(await statusOf(request(0x3fff))).toBe('server-error-operation-not-supported');
+    expect(await statusOf(request(OPERATIONS.getJobAttributes))).toBe('client-error-not-found');
+    expect(await statusOf(request(OPERATIONS.validateJob))).toBe('successful-ok');
+    expect((await fetch(printer.uri.replace('ipp:', 'http:'), { method: 'POST', body: 'x' })).status).toBe(415);
+  });
+
+  test('of the panel name what is wrong', async () => {
+    const put = (path: string, body: string) =>
+      fetch(`${printer.panel}${path}`, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body });
+    expect((await put('/trays/tray-9', '{"loaded":1}')).status).toBe(404);
+    expect((await put('/trays/tray-1', '{"loaded":-1}')).status).toBe(400);
+    expect((await fetch(`${printer.panel}/jobs/77`)).status).toBe(404);
+    expect((await fetch(`${printer.panel}/jobs/77/document`)).status).toBe(404);
+    expect(await (await fetch(printer.panel)).json()).toMatchObject({ name: 'Test office', stop: null });
+  });
+});

@@ -1,0 +1,47 @@
+import { collection, integer, keyword, rangeOf, type Attributes } from '@foglio/ipp';
+import { sheetsOfJob } from '../src/sheet-order';
+
+const brief = (attributes: Attributes, pages: number): string[] =>
+  sheetsOfJob(attributes, pages).map(
+    ({ set, source, front, back }) => `${set} ${source ?? 'any'}: ${front}${back ? `|${back}` : ''}`,
+  );
+
+const from = (source: string) => [collection({ 'media-source': [keyword(source)] })];
+
+test('without attributes: a sheet a page, from any tray', () => {
+  expect(brief({}, 3)).toEqual(['1 any: 1', '1 any: 2', '1 any: 3']);
+});
+
+test('two-sided: pages in pairs, the last alone', () => {
+  expect(brief({ sides: [keyword('two-sided-long-edge')] }, 3)).toEqual(['1 any: 1|2', '1 any: 3']);
+});
+
+test('overrides lie over the job’s own; pages of different settings share no sheet (PWG 5100.6)', () => {
+  const attributes = {
+    sides: [keyword('two-sided-long-edge')],
+    'media-col': from('tray-1'),
+    overrides: [
+      collection({ pages: [rangeOf(2, 2)], 'media-col': from('tray-2') }),
+      collection({ pages: [rangeOf(5, 6)], sides: [keyword('one-sided')] }),
+    ],
+  };
+  expect(brief(attributes, 7)).toEqual([
+    '1 tray-1: 1',
+    '1 tray-2: 2',
+    '1 tray-1: 3|4',
+    '1 tray-1: 5',
+    '1 tray-1: 6',
+    '1 tray-1: 7',
+  ]);
+});
+
+test('copies in sets, or sheet by sheet', () => {
+  const copies = [integer(2)];
+  expect(brief({ copies }, 2)).toEqual(['1 any: 1', '1 any: 2', '2 any: 1', '2 any: 2']);
+  expect(brief({ copies, 'sheet-collate': [keyword('uncollated')] }, 2)).toEqual([
+    '1 any: 1',
+    '2 any: 1',
+    '1 any: 2',
+    '2 any: 2',
+  ]);
+});

@@ -1,0 +1,249 @@
+import { request as rawRequest } from 'node:http';
+import { connect as openSocket } from 'node:net';
+import { setTimeout as wait } from 'node:timers/promises';
+import { seasonContract } from '@foglio/demo';
+import { count } from 'drizzle-orm';
+import supertest from 'supertest';
+import { contentChunks, contents, files } from '../src/database/schema';
+import { startServer, type RunningServer } from './running-server';
+
+let server: RunningServer;
+let contract: Buffer;
+
+beforeAll(async () => {
+  server = await startServer();
+  contract = await seasonContract();
+});
+afterAll(() => server.stop());
+
+const api = () => supertest(server.base);
+
+const upload = (bytes: Buffer, name = 'contract.pdf') =>
+  api().post('/api/files').query({ name }).set('Content-Type', 'application/pdf').send(bytes);
+
+async function createJob(settings: object = {}): Promise<{ id: string; revision: number; ticket: object }> {
+  const { id: file } = (await upload(contract)).body as { id: string };
+  const created = await api()
+    .post('/api/jobs')
+    .send({ ticket: { version: 1, documents: [{ file }], ...settings } });
+  expect(created.status).toBe(201);
+  return created.body as { id: string; revision: number; ticket: object };
+}
+
+const rows = async (table: typeof contents | typeof files | typeof contentChunks): Promise<number> =>
+  (await server.db.select({ n: count() }).from(table))[0]?.n ?? 0;
+
+describe('files', () => {
+  test('an upload answers with its pages, and its bytes come back the same', async () => {
+    const { status, body } = await upload(contract);
+    expect(status).toBe(201);
+    expect(body).toMatchObject({ name: 'contract.pdf', bytes: contract.length });
+    const { id, pages } = body as { id: string; pages: unknown[] };
+    expect(pages).toHaveLength(14);
+    const content = await api().get(`/api/files/${id}/content`).buffer(true).parse(binary);
+    expect(content.headers['content-type']).toBe('application/pdf');
+    expect(Buffer.compare(content.body as Buffer, contract)).toBe(0);
+    expect((await api().get(`/api/files/${id}`)).body).toEqual(body);
+  });
+
+  test('the same bytes are stored once, also when they come at the same time', async () => {
+    const other = Buffer.concat([contract, Buffer.from('\n% another\n')]);
+    const [before, beforeChunks] = [await rows(contents), await rows(contentChunks)];
+    const answers = await Promise.all([1, 2, 3].map((n) => upload(other, `${n}.pdf`)));
+    expect(answers.map(({ status }) => status)).toEqual([201, 201, 201]);
+    expect(new Set(answers.map(({ body }) => (body as { id: string }).id)).size).toBe(3);
+    expect(await rows(contents)).toBe(before + 1);
+    expect(await rows(contentChunks)).toBe(beforeChunks + 1);
+  });
+
+  test.each([
+    ['no PDF', Buffer.from('hello'), 'not-a-pdf'],
+    ['a damaged one', Buffer.from('%PDF-1.7\n1 0 obj'), 'damaged'],
+  ])('%s is refused as a problem document and leaves nothing behind (RFC 9457)', async (_what, bytes, trouble) => {
+    const before = await rows(contents);
+    const { status, body, headers } = await upload(bytes);
+    expect(status).toBe(422);
+    expect(headers['content-type']).toContain('application/problem+json');
+    expect(body).toMatchObject({ type: 'urn:foglio:problem:file-unusable', status: 422, trouble });
+    expect(await rows(contents)).toBe(before);
+  });
+
+  test('more than the limit is refused, said beforehand or not', async () => {
+    const large = Buffer.alloc(1024 * 1024 + 1, 0x20);
+    expect((await upload(large)).status).toBe(413);
+    const streamed = await new Promise<number>((resolve, reject) => {
+      const outgoing = rawRequest(`${server.base}/api/files?name=large.pdf`, { method: 'POST' }, (incoming) => {
+        incoming.resume();
+        resolve(incoming.statusCode ?? 0);
+      });
+      outgoing.on('error', reject);
+      outgoing.write(large);
+      outgoing.end();
+    });
+    expect(streamed).toBe(413);
+  });
+
+  test('an upload that breaks off leaves nothing behind', async () => {
+    const before = [await rows(contents), await rows(contentChunks), await rows(files)];
+    const socket = openSocket(server.port, '127.0.0.1');
+    socket.write(
+      `POST /api/files?name=x.pdf HTTP/1.1\r\nHost: 127.0.0.1:${server.port}\r\nContent-Length: 900000\r\n\r\n`,
+    );
+    socket.write(contract);
+    await wait(100);
+    socket.destroy();
+    await wait(200);
+    expect([await rows(contents), await rows(contentChunks), await rows(files)]).toEqual(before);
+  });
+
+  test('a name is needed, and an id must be one', async () => {
+    expect((await api().post('/api/files').send(contract)).status).toBe(400);
+    expect((await api().get('/api/files/contract')).status).toBe(404);
+    expect((await api().get('/api/files/00000000-0000-4000-8000-000000000000')).status).toBe(404);
+  });
+});
+
+describe('jobs', () => {
+  test('a ticket is completed, kept and listed with its sheets', async () => {
+    const job = await createJob({ title: 'Contract', sides: 'two-sided', copies: 2 });
+    expect(job.ticket).toMatchObject({ collate: true, bind: 'left', copies: 2 });
+    const listed = (await api().get('/api/jobs')).body as { id: string }[];
+    expect(listed.find(({ id }) => id === job.id)).toMatchObject({
+      sheets: 14,
+      sheetsPerSet: 7,
+      names: ['contract.pdf'],
+    });
+  });
+
+  test('a change from an older revision is refused, and nothing is overwritten', async () => {
+    const { id, ticket } = await createJob();
+    const put = (copies: number, revision: number) =>
+      api()
+        .put(`/api/jobs/${id}`)
+        .send({ ticket: { ...ticket, copies }, revision });
+    expect((await put(2, 1)).body).toEqual({ id, revision: 2 });
+    const stale = await put(99, 1);
+    expect([stale.status, (stale.body as { code: string }).code]).toEqual([409, 'job-changed']);
+    expect(((await api().get(`/api/jobs/${id}`)).body as { ticket: { copies: number } }).ticket.copies).toBe(2);
+  });
+
+  test.each<[string, object, string]>([
+    ['an unknown field', { colour: 'auto' }, 'unknown field "colour"'],
+    ['a wrong type', { copies: 'two' }, 'copies: wrong type'],
+    ['a file that is not here', { documents: [{ file: '00000000-0000-4000-8000-000000000000' }] }, 'there is no file'],
+    ['a file that is no id', { documents: [{ file: '../etc/passwd' }] }, 'not the id of an uploaded file'],
+  ])('%s is refused by name', async (_what, settings, message) => {
+    const { id: file } = (await upload(contract)).body as { id: string };
+    const answer = await api()
+      .post('/api/jobs')
+      .send({ ticket: { version: 1, documents: [{ file }], ...settings } });
+    expect(answer.status).toBe(422);
+    expect((answer.body as { detail: string }).detail).toContain(message);
+  });
+
+  test('a selection that cannot be read is kept, and told of where it is needed', async () => {
+    const { id: file } = (await upload(contract)).body as { id: string };
+    const created = await api()
+      .post('/api/jobs')
+      .send({ ticket: { version: 1, documents: [{ file, pages: '1-99' }] } });
+    expect(created.status).toBe(201);
+    const { id } = created.body as { id: string };
+    const listed = (await api().get('/api/jobs')).body as { id: string; trouble?: string }[];
+    expect(listed.find((job) => job.id === id)?.trouble).toContain('page 99 is not in contract.pdf');
+    expect((await api().get(`/api/jobs/${id}/imposed.pdf`)).body).toMatchObject({
+      code: 'ticket-invalid',
+      position: 2,
+    });
+  });
+
+  test('the imposed PDF is given to be saved, under the title', async () => {
+    const { id } = await createJob({ title: 'Vertrag für Frau Ängström' });
+    const saved = await api().get(`/api/jobs/${id}/imposed.pdf`).buffer(true).parse(binary);
+    expect(saved.headers['content-disposition']).toBe(
+      "attachment; filename*=UTF-8''Vertrag%20f%C3%BCr%20Frau%20%C3%84ngstr%C3%B6m.pdf",
+    );
+    expect((saved.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+
+  test('a stop keeps it from being saved', async () => {
+    const { id } = await createJob({ tray: 'tray-7' });
+    expect((await api().get(`/api/jobs/${id}/imposed.pdf`)).body).toMatchObject({ code: 'stop-stands' });
+  });
+
+  test('is removed on request', async () => {
+    const { id } = await createJob();
+    expect((await api().delete(`/api/jobs/${id}`)).status).toBe(204);
+    expect((await api().get(`/api/jobs/${id}`)).status).toBe(404);
+  });
+});
+
+describe('sending', () => {
+  test('to a printer that is away is refused, and the printer’s last profile is still shown', async () => {
+    const { id } = await createJob();
+    const answer = await api().post('/api/deliveries').send({ jobId: id, revision: 1, sheets: 14 });
+    expect([answer.status, (answer.body as { code: string }).code]).toEqual([502, 'printer-away']);
+    expect((await api().get('/api/printers')).body).toEqual([
+      expect.objectContaining({
+        id: 'test-office',
+        answers: false,
+        profile: expect.objectContaining({ name: 'Test office' }) as object,
+      }),
+    ]);
+  });
+
+  test('of another revision than the job’s is refused', async () => {
+    const { id } = await createJob();
+    const answer = await api().post('/api/deliveries').send({ jobId: id, revision: 7, sheets: 14 });
+    expect((answer.body as { code: string }).code).toBe('job-changed');
+  });
+
+  test.each([
+    {},
+    { jobId: 'x' },
+    { jobId: 'x', revision: 1, sheets: 0 },
+    { jobId: 'x', revision: 1, sheets: 1, more: 1 },
+  ])('the body %j is refused', async (body) => {
+    expect((await api().post('/api/deliveries').send(body)).status).toBe(400);
+  });
+});
+
+describe('who is served', () => {
+  test('only the loopback names: another host name that leads here is refused', async () => {
+    const answer = await api().get('/api/jobs').set('Host', 'foglio.example:80');
+    expect([answer.status, (answer.body as { code: string }).code]).toEqual([403, 'host-refused']);
+    expect((await api().get('/api/jobs').set('Host', `localhost:${server.port}`)).status).toBe(200);
+  });
+
+  test('only pages of this very address', async () => {
+    const foreign = await api().post('/api/jobs').set('Origin', 'https://elsewhere.example').send({});
+    expect([foreign.status, (foreign.body as { code: string }).code]).toEqual([403, 'origin-refused']);
+    expect((await api().get('/api/jobs').set('Origin', server.base)).status).toBe(200);
+    expect((await api().get('/api/jobs').set('Origin', 'null')).status).toBe(403);
+  });
+
+  test('screens get the page, missing scripts and addresses a 404', async () => {
+    expect((await api().get('/jobs/anything')).text).toContain('<title>Foglio</title>');
+    expect((await api().get('/chunk-ABC.js')).status).toBe(404);
+    expect((await api().get('/api/nothing')).body).toMatchObject({ code: 'not-found' });
+  });
+
+  test('bodies that are no JSON, or too long, are problems too', async () => {
+    const post = (body: string) => api().post('/api/jobs').set('Content-Type', 'application/json').send(body);
+    expect((await post('{')).body).toMatchObject({ code: 'body-invalid' });
+    expect((await post(`"${'x'.repeat(1024 * 1024)}"`)).status).toBe(413);
+  });
+
+  test('nothing but what the page brings may run', async () => {
+    const policy = (await api().get('/')).headers['content-security-policy'] ?? '';
+    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
+    expect(policy).toContain("frame-ancestors 'none'");
+  });
+});
+
+function binary(response: supertest.Response, done: (error: Error | null, body: Buffer) => void): void {
+  const parts: Buffer[] = [];
+  // Given as a response, it is still the stream of one.
+  const stream = response as unknown as NodeJS.ReadableStream;
+  stream.on('data', (part: Buffer) => parts.push(part));
+  stream.on('end', () => done(null, Buffer.concat(parts)));
+}

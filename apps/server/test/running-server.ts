@@ -1,0 +1,69 @@
+import { randomBytes } from 'node:crypto';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { readPrinter } from '@foglio/core/validate';
+import { Client } from 'pg';
+import { createApp } from '../src/app';
+import { connect, type Connection } from '../src/database/connection';
+import { Presence } from '../src/deliveries/presence';
+import { enqueueDelivery, startSending } from '../src/deliveries/queue';
+import { Keeper } from '../src/deliveries/keeper';
+import { enterPrinters } from '../src/printers/printer-store';
+
+const MIGRATIONS = join(__dirname, '../drizzle');
+
+/** A server over a database of its own, made for one test file. */
+export interface RunningServer extends Connection {
+  readonly base: string;
+  readonly port: number;
+  readonly databaseUrl: string;
+  readonly presence: Presence;
+  readonly stop: () => Promise<void>;
+}
+
+export const PROFILE = readPrinter({
+  name: 'Test office',
+  trays: ['tray-1', 'tray-2'].map((id) => ({ id, size: 'iso_a4_210x297mm', loaded: 500 })),
+  jobs: { overrides: ['media-col', 'sides'], documents: false },
+});
+
+/** @param printerUri where its one printer is; the default answers to nothing */
+export async function startServer(
+  printerUri = 'ipp://127.0.0.1:9/ipp/print',
+  uploadLimit = 1024 * 1024,
+): Promise<RunningServer> {
+  const admin = process.env['DATABASE_URL'];
+  if (!admin) throw new Error('DATABASE_URL is not set; run the tests with "npm test"');
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  await asAdmin(admin, `create database ${name}`);
+  const databaseUrl = admin.replace(/\/[^/]*$/, `/${name}`);
+  const { pool, db } = await connect(databaseUrl, MIGRATIONS);
+  const presence = new Presence(databaseUrl);
+  await presence.open();
+  await enterPrinters(db, [{ id: 'test-office', uri: printerUri, panel: null, profile: PROFILE }]);
+  const sending = await startSending(pool, db, presence.server);
+  const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: 50 });
+  await keeper.start();
+  const server: Server = createServer();
+  const port = (): number => (server.address() as AddressInfo).port;
+  server.on('request', createApp({ db, presence, port, webFolder: join(__dirname, 'web'), uploadLimit }));
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const stop = async (): Promise<void> => {
+    server.close();
+    server.closeAllConnections();
+    await keeper.stop();
+    await sending.stop();
+    await presence.close();
+    await pool.end();
+    await asAdmin(admin, `drop database ${name} with (force)`);
+  };
+  return { pool, db, base: `http://127.0.0.1:${port()}`, port: port(), databaseUrl, presence, stop };
+}
+
+async function asAdmin(url: string, statement: string): Promise<void> {
+  const client = new Client({ connectionString: url });
+  await client.connect();
+  await client.query(statement);
+  await client.end();
+}

@@ -1,0 +1,82 @@
+import { plan } from '@foglio/core';
+import { readPrinter, readTicket } from '@foglio/core/validate';
+import type { JobRecord, PrinterRecord } from '../api/records';
+import { BenchActions } from './bench.actions';
+import { benchFeature, type BenchState } from './bench.state';
+
+const profile = readPrinter({ name: 'P', trays: ['tray-1', 'tray-2'].map((id) => ({ id, size: 'iso_a4_210x297mm' })) });
+const printer: PrinterRecord = { id: 'p', name: 'P', answers: true, profile };
+const pages = Array.from({ length: 8 }, () => ({ width: 595.276, height: 841.89 }));
+const ticket = readTicket({ version: 1, documents: [{ file: 'f' }], tray: 'tray-1' });
+const job: JobRecord = { id: 'j', ticket, revision: 1, printerId: 'p', documents: [{ id: 'f', name: 'a.pdf', pages }] };
+
+const { reducer } = benchFeature;
+const after = (...actions: Parameters<typeof reducer>[1][]): BenchState =>
+  actions.reduce(reducer, reducer(undefined, BenchActions.loaded({ job, printer })));
+
+const planned = (state: BenchState): BenchState => {
+  const made = plan(state.ticket!, state.documents, profile);
+  return reducer(state, BenchActions.planned({ answer: { number: 1, milliseconds: 1, plan: made, trouble: null } }));
+};
+
+const copies = (count: number, typing?: string) => {
+  const changed = { ...ticket, copies: count };
+  return BenchActions.ticketChanged(typing === undefined ? { ticket: changed } : { ticket: changed, typing });
+};
+
+test('every change can be undone and redone', () => {
+  const state = after(copies(2), copies(3), BenchActions.undone());
+  expect([state.ticket?.copies, state.saving]).toEqual([2, 'unsaved']);
+  expect(reducer(state, BenchActions.redone()).ticket?.copies).toBe(3);
+  expect(after(BenchActions.undone()).ticket).toBe(ticket);
+});
+
+test('what is typed in one go is undone in one go', () => {
+  expect(after(copies(2, 'copies'), copies(24, 'copies'), BenchActions.undone()).ticket?.copies).toBe(1);
+  expect(after(copies(2, 'copies'), copies(5), copies(24, 'copies'), BenchActions.undone()).ticket?.copies).toBe(5);
+});
+
+test('a change made while an older one was being saved is still unsaved', () => {
+  const saving = after(copies(2));
+  const changed = reducer(saving, copies(3));
+  expect(reducer(changed, BenchActions.saved({ ticket: saving.ticket!, revision: 2 }))).toMatchObject({
+    saving: 'unsaved',
+    revision: 2,
+  });
+  expect(reducer(changed, BenchActions.saved({ ticket: changed.ticket!, revision: 2 })).saving).toBe('saved');
+});
+
+test('a number key acts on the chosen pages, or on all pages of the chosen sheets', () => {
+  const state = planned(after(BenchActions.sheetChosen({ sheet: 2, extend: false })));
+  const onSheets = reducer(state, BenchActions.sheetChosen({ sheet: 4, extend: true }));
+  const routable = (one: BenchState) => benchFeature.selectRoutable({ bench: one } as never).map(({ page }) => page);
+  expect(routable(onSheets)).toEqual([2, 3, 4]);
+  expect(routable(reducer(onSheets, BenchActions.pagesChosen({ pages: [{ document: 1, page: 7 }] })))).toEqual([7]);
+  const routed = reducer(
+    onSheets,
+    BenchActions.pagesRouted({ pages: [{ document: 1, page: 3 }], change: { tray: 'tray-2' } }),
+  );
+  expect(routed.ticket?.routes).toEqual([{ document: 1, pages: '3', tray: 'tray-2' }]);
+});
+
+test('a ticket that cannot be planned keeps the last sheets and says why', () => {
+  const state = planned(after());
+  const trouble = { place: 'documents[0].pages', problem: 'p', repair: 'r', position: 0, length: 1, replacement: null };
+  const troubled = reducer(
+    state,
+    BenchActions.planned({ answer: { number: 2, milliseconds: 1, plan: null, trouble } }),
+  );
+  expect([troubled.plan, troubled.trouble]).toEqual([state.plan, trouble]);
+  expect(planned(troubled).trouble).toBeNull();
+});
+
+test('a plan with fewer sheets never leaves a sheet chosen that is gone', () => {
+  const state = planned(after(BenchActions.sheetChosen({ sheet: 8, extend: false })));
+  const fewer = { ...ticket, documents: [{ ...ticket.documents[0]!, pages: '1-2' }] };
+  expect(planned(reducer(state, BenchActions.ticketChanged({ ticket: fewer })))).toMatchObject({ sheet: 2, anchor: 2 });
+});
+
+test('an unchanged printer keeps its identity, so that nothing is planned again', () => {
+  const state = after(BenchActions.printerSeen({ printer: { ...printer, profile: { ...profile } } }));
+  expect(state.printer).toBe(printer);
+});

@@ -1,0 +1,60 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test } from './world';
+
+async function expectNothingFound(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => ({ id, where: nodes.map(({ html }) => html.slice(0, 160)) }))).toEqual([]);
+}
+
+test('Desk', async ({ quietPage: page, world }) => {
+  await page.goto(world.base);
+  await expect(page.getByText('No jobs yet.')).toBeVisible();
+  await expectNothingFound(page);
+  await world.demoJob('contract');
+  await page.reload();
+  await expect(page.getByText('Not sent yet')).toBeVisible();
+  await expectNothingFound(page);
+});
+
+test('Bench: as it opens, with a popover, with a dialog, with an error', async ({ quietPage: page, world }) => {
+  const job = await world.demoJob('contract', {
+    sides: 'two-sided',
+    tray: 'tray-1',
+    copies: 30,
+    routes: [{ pages: '6, 9', tray: 'tray-3' }],
+  });
+  await page.goto(`${world.base}/jobs/${job}`);
+  await expect(page.locator('fo-shelf fo-page-image[data-state="drawn"]').first()).toBeVisible();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: /come from Tray 3/ }).click();
+  await expect(page.getByText('Pages with paper of their own')).toBeVisible();
+  await expectNothingFound(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: '30 copies' }).click();
+  await expectNothingFound(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Send/ }).click();
+  await expect(page.getByRole('dialog')).toContainText('This prints 270 sheets');
+  await expectNothingFound(page);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('Ctrl+Shift+Z');
+  await expectNothingFound(page);
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Pages to print').fill('1-4, 99');
+  await expect(page.getByText('Page 99 is not in contract.pdf')).toBeVisible();
+  await expectNothingFound(page);
+});
+
+test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world }) => {
+  await page.goto(`${world.base}/queue`);
+  await expect(page.getByText('Nothing has been sent yet.')).toBeVisible();
+  await expectNothingFound(page);
+  const job = await world.demoJob('programme', { sides: 'two-sided' });
+  await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4 });
+  await expect(page.getByText('completed, 4 of 4 sheets')).toBeVisible();
+  await expect(page.locator('fo-stack-viewer fo-page-image[data-state="drawn"]')).toHaveCount(2);
+  await expectNothingFound(page);
+});

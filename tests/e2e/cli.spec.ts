@@ -1,0 +1,47 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { copyFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, MANUAL, ROOT, test } from './world';
+
+const FOGLIO = join(ROOT, 'apps/cli/bin/foglio.mjs');
+
+test('the same from the command line: planned against the printer, sent as one job, delivered', async ({
+  world,
+}, testInfo) => {
+  const ticket = {
+    version: 1,
+    title: 'Manual',
+    documents: [{ file: 'manual.pdf', pages: '1-14' }],
+    copies: 2,
+    sides: 'two-sided',
+    tray: 'tray-1',
+    routes: [
+      { pages: '1, 6', tray: 'tray-2', sides: 'one-sided' },
+      { pages: '9', tray: 'tray-3', sides: 'one-sided' },
+    ],
+  };
+  writeFileSync(testInfo.outputPath('ticket.json'), JSON.stringify(ticket));
+  copyFileSync(MANUAL, testInfo.outputPath('manual.pdf'));
+  // Without server or database: neither is told to it, and it runs in a folder of its own.
+  const env = { PATH: process.env['PATH'] ?? '', HOME: testInfo.outputDir };
+  const foglio = (...args: string[]): string =>
+    execFileSync(process.execPath, [FOGLIO, ...args], { cwd: testInfo.outputDir, env, encoding: 'utf8' });
+
+  const profile = JSON.parse(foglio('printer', world.printerUri)) as { trays: { id: string; loaded: number }[] };
+  expect(profile.trays.map(({ id }) => id)).toEqual(['tray-1', 'tray-2', 'tray-3', 'tray-4', 'by-pass-tray']);
+  expect(foglio('send', 'ticket.json', '--to', world.printerUri)).toMatch(/^job 1 (pending|processing): 18 sheets\n$/);
+  await expect.poll(async () => (await world.delivered(1)).length).toBe(18);
+  const trays = (await world.delivered(1)).map(({ tray }) => tray.slice(-1)).join('');
+  expect(trays).toBe('211213111'.repeat(2));
+
+  // A caution is not passed over without a person or --yes.
+  writeFileSync(testInfo.outputPath('many.json'), JSON.stringify({ ...ticket, copies: 25 }));
+  const held = spawnSync(process.execPath, [FOGLIO, 'send', 'many.json', '--to', world.printerUri], {
+    cwd: testInfo.outputDir,
+    env,
+    encoding: 'utf8',
+  });
+  expect(held.status).toBe(2);
+  expect(held.stderr).toContain('caution: This prints 225 sheets: 25 sets of 9 sheets.');
+  expect(await world.delivered(2)).toEqual([]);
+});

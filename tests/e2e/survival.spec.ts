@@ -1,0 +1,105 @@
+import { expect, test } from './world';
+
+interface Delivery {
+  readonly id: string;
+  readonly state: string;
+  readonly message: string | null;
+  readonly printerJobId: number | null;
+}
+
+const CONTRACT = {
+  copies: 2,
+  sides: 'two-sided',
+  tray: 'tray-1',
+  routes: [{ pages: '1, 6', tray: 'tray-2', sides: 'one-sided' }],
+};
+
+test('kill -9 between upload and send: file and job are there, and are sent', async ({ world }) => {
+  const job = await world.demoJob('contract', CONTRACT);
+  await world.killServer();
+  await world.startServer();
+  const kept = await world.api<{ ticket: { copies: number }; documents: { pages: object[] }[] }>(`/jobs/${job}`);
+  expect([kept.ticket.copies, kept.documents[0]?.pages.length]).toEqual([2, 14]);
+  const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 16 });
+  await expect.poll(async () => (await world.api<Delivery>(`/deliveries/${delivery.id}`)).state).toBe('completed');
+  expect(await world.delivered(1)).toHaveLength(16);
+});
+
+test('kill -9 right after a job was accepted for sending: it is printed once, or said to be interrupted', async ({
+  world,
+}) => {
+  const job = await world.demoJob('contract', CONTRACT);
+  const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 16 });
+  await world.killServer();
+  await world.startServer();
+  const settled = async (): Promise<string> => (await world.api<Delivery>(`/deliveries/${delivery.id}`)).state;
+  await expect.poll(settled, { timeout: 30_000 }).toMatch(/^(completed|interrupted)$/);
+  const printed = (await settled()) === 'completed' ? 16 : 0;
+  expect(await world.delivered(1)).toHaveLength(printed);
+});
+
+test.describe('in the middle of sending', () => {
+  // Some seconds for the document of about half a megabyte.
+  test.use({ printerOptions: { intakeKb: 120 } });
+
+  test('kill -9: the job ends as interrupted, nothing was printed, and it can be sent again', async ({
+    quietPage: page,
+    world,
+  }) => {
+    const file = await world.upload(world.manual(), 'manual.pdf');
+    const ticket = {
+      version: 1,
+      title: 'Manual',
+      documents: [{ file }],
+      copies: 1,
+      sides: 'two-sided',
+      tray: 'tray-1',
+    };
+    const { id: job } = await world.api<{ id: string }>('/jobs', { ticket });
+    const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 32 });
+    const now = (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${delivery.id}`);
+    // The printer has made a job of it, and the document is on its way.
+    await expect.poll(async () => (await now()).printerJobId).toBe(1);
+    expect((await now()).state).toBe('sending');
+    await world.killServer();
+    await world.startServer();
+    await expect.poll(async () => (await now()).state, { timeout: 30_000 }).toBe('interrupted');
+    expect((await now()).message).toContain('Nothing was printed; send it again.');
+    expect(await world.delivered(1)).toEqual([]);
+    // Sent again from the Queue, it comes out whole.
+    await page.goto(`${world.base}/queue/${delivery.id}`);
+    await expect(page.locator('main').getByText('interrupted while being sent')).toBeVisible();
+    await page.getByRole('button', { name: 'Send again' }).click();
+    await expect(page.locator('aside').getByText('completed · 32 sheets')).toBeVisible({ timeout: 30_000 });
+    expect(await world.delivered(2)).toHaveLength(32);
+  });
+});
+
+test.describe('in the middle of printing', () => {
+  test.use({ printerOptions: { sheetMs: 150 } });
+
+  test('kill -9: the printer goes on, and the server takes up following it', async ({ world }) => {
+    const job = await world.demoJob('contract', CONTRACT);
+    const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 16 });
+    const state = async (): Promise<string> => (await world.api<Delivery>(`/deliveries/${delivery.id}`)).state;
+    await expect.poll(state).toBe('printing');
+    await world.killServer();
+    await world.startServer();
+    await expect.poll(state, { timeout: 20_000 }).toBe('completed');
+    expect(await world.delivered(1)).toHaveLength(16);
+  });
+
+  test('the printer switched off and on again: said meanwhile, and nothing comes out twice', async ({ world }) => {
+    const job = await world.demoJob('contract', CONTRACT);
+    const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 16 });
+    const now = (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${delivery.id}`);
+    await expect.poll(async () => (await world.delivered(1)).length).toBeGreaterThan(2);
+    await world.stopPrinter();
+    await expect.poll(async () => (await now()).message).toContain('The printer does not answer');
+    await world.startPrinter({ sheetMs: 10 });
+    await expect.poll(async () => (await now()).state).toBe('completed');
+    expect((await world.delivered(1)).map(({ index }) => index)).toEqual(
+      Array.from({ length: 16 }, (_, index) => index + 1),
+    );
+  });
+});

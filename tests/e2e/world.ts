@@ -1,0 +1,187 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { test as base, expect, type Page } from '@playwright/test';
+import { autumnProgramme, seasonContract, stagePlan } from '@foglio/demo';
+import { Client } from 'pg';
+
+export { expect };
+
+export const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+/** A manual that Debian ships and this project did not write. */
+export const MANUAL = join(ROOT, '.foglio/manual/maint-guide.en.pdf');
+
+export interface DeliveredSheet {
+  readonly index: number;
+  readonly set: number;
+  readonly tray: string;
+  readonly sides: string;
+  readonly front: number;
+  readonly back: number | null;
+}
+
+export interface PrinterOptions {
+  readonly sheetMs?: number;
+  /** Kilobytes a second at which documents are taken in; 0: as fast as they come. */
+  readonly intakeKb?: number;
+}
+
+/** The real server, database and simulated printer of one test, each a process of its own. */
+export class World {
+  private readonly folder = mkdtempSync(join(tmpdir(), 'foglio-world-'));
+  private readonly database = `e2e_${randomBytes(6).toString('hex')}`;
+  private server: ChildProcess | null = null;
+  private printer: ChildProcess | null = null;
+  base = '';
+  printerUri = '';
+  panel = '';
+
+  async start(options: PrinterOptions = {}): Promise<void> {
+    await admin(`create database ${this.database}`);
+    await this.startPrinter(options);
+    await this.startServer();
+  }
+
+  async startPrinter({ sheetMs = 5, intakeKb = 0 }: PrinterOptions = {}): Promise<void> {
+    const port = /:(\d+)\//.exec(this.printerUri)?.[1] ?? '0';
+    const profile = join(ROOT, 'demo/printers/upper-office.json');
+    const args = ['--profile', profile, '--folder', join(this.folder, 'printer'), '--port', port];
+    const [child, line] = await launch(
+      'apps/printer',
+      [...args, '--sheet-ms', `${sheetMs}`, '--intake-kb', `${intakeKb}`],
+      {},
+      /ipp:\S+/,
+    );
+    this.printer = child;
+    this.printerUri = line;
+    this.panel = line.replace('ipp:', 'http:').replace('/ipp/print', '/panel');
+  }
+
+  async startServer(): Promise<void> {
+    const profile = join(ROOT, 'demo/printers/upper-office.json');
+    const printers = [{ id: 'upper-office', uri: this.printerUri, panel: this.panel, profile }];
+    const env = {
+      DATABASE_URL: adminUrl().replace(/\/[^/]*$/, `/${this.database}`),
+      // The same port again after a restart, so that an open page finds its server.
+      PORT: /:(\d+)$/.exec(this.base)?.[1] ?? '0',
+      FOGLIO_PRINTERS: JSON.stringify(printers),
+    };
+    const [child, line] = await launch('apps/server', [], env, /http:\S+/);
+    this.server = child;
+    this.base = line;
+  }
+
+  /** Kill -9: no handler runs, nothing is finished. */
+  killServer(): Promise<void> {
+    return ended(this.server, 'SIGKILL');
+  }
+
+  stopPrinter(): Promise<void> {
+    return ended(this.printer, 'SIGTERM');
+  }
+
+  async stop(): Promise<void> {
+    await ended(this.server, 'SIGTERM');
+    await ended(this.printer, 'SIGTERM');
+    await admin(`drop database ${this.database} with (force)`);
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  /** The printer's own record of a job. */
+  async delivered(job: number): Promise<readonly DeliveredSheet[]> {
+    const answer = await fetch(`${this.panel}/jobs/${job}`);
+    return ((await answer.json()) as { delivered?: DeliveredSheet[] }).delivered ?? [];
+  }
+
+  async api<T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST'): Promise<T> {
+    const json = { 'Content-Type': 'application/json' };
+    const init = body === undefined ? {} : { headers: json, body: JSON.stringify(body) };
+    const answer = await fetch(`${this.base}/api${path}`, { method, ...init });
+    const read = (await answer.json()) as T;
+    if (!answer.ok) throw new Error(`${method} ${path}: ${JSON.stringify(read)}`);
+    return read;
+  }
+
+  async upload(bytes: Buffer, name: string): Promise<string> {
+    const answer = await fetch(`${this.base}/api/files?name=${name}`, { method: 'POST', body: new Uint8Array(bytes) });
+    return ((await answer.json()) as { id: string }).id;
+  }
+
+  /** A job of the demo's world, entered as a person's browser would. */
+  async demoJob(kind: 'contract' | 'programme' | 'stage-plan', settings: object = {}): Promise<string> {
+    const make = { contract: seasonContract, programme: autumnProgramme, 'stage-plan': stagePlan }[kind];
+    const file = await this.upload(await make(), `${kind}.pdf`);
+    const ticket = { version: 1, title: kind, documents: [{ file }], ...settings };
+    return (await this.api<{ id: string }>('/jobs', { ticket })).id;
+  }
+
+  manual(): Buffer {
+    return readFileSync(MANUAL);
+  }
+}
+
+/** Starts a bundled program and waits for the line that tells its address. */
+function launch(
+  folder: string,
+  args: readonly string[],
+  env: NodeJS.ProcessEnv,
+  address: RegExp,
+): Promise<[ChildProcess, string]> {
+  const child = spawn(process.execPath, [join(ROOT, folder, 'dist/main.js'), ...args], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((resolve, reject) => {
+    let told = '';
+    child.once('exit', (code) => reject(new Error(`${folder} ended with ${code}: ${told}`)));
+    child.stdout.on('data', (part: Buffer) => {
+      told += part.toString();
+      const found = address.exec(told);
+      if (found) resolve([child, found[0]]);
+    });
+  });
+}
+
+function ended(child: ChildProcess | null, signal: NodeJS.Signals): Promise<void> {
+  if (!child || child.exitCode !== null || child.signalCode !== null) return Promise.resolve();
+  return new Promise((resolve) => {
+    child.once('exit', () => resolve());
+    child.kill(signal);
+  });
+}
+
+function adminUrl(): string {
+  const url = process.env['DATABASE_URL'];
+  if (!url) throw new Error('DATABASE_URL is not set; run the tests with "npm test"');
+  return url;
+}
+
+async function admin(statement: string): Promise<void> {
+  const client = new Client({ connectionString: adminUrl() });
+  await client.connect();
+  await client.query(statement);
+  await client.end();
+}
+
+/** Every test has a world of its own, and a page in which no error may reach the console. */
+export const test = base.extend<{ printerOptions: PrinterOptions; world: World; quietPage: Page }>({
+  printerOptions: [{}, { option: true }],
+  world: async ({ printerOptions }, use) => {
+    const world = new World();
+    await world.start(printerOptions);
+    await use(world);
+    await world.stop();
+  },
+  // It asks for the world although it does not use it, so that the world outlives it.
+  quietPage: async ({ page, world: _ }, use) => {
+    const errors: string[] = [];
+    page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+    page.on('pageerror', (error) => errors.push(error.message));
+    await use(page);
+    expect(errors).toEqual([]);
+  },
+});
