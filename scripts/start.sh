@@ -20,7 +20,7 @@ db_start app
 
 PIDS=()
 stop() {
-  trap '' INT TERM
+  trap '' INT TERM EXIT
   say "stopping"
   # The server first, so that what it is sending reaches a printer that is still there.
   local index
@@ -31,8 +31,9 @@ stop() {
   db_stop app
   say "stopped; everything is kept for the next start"
 }
-trap 'stop; exit 130' INT
-trap 'stop; exit 143' TERM
+trap stop EXIT
+trap 'exit 130' INT
+trap 'exit 143' TERM
 
 PRINTER_PORT=$(remembered_port app/printer)
 node --enable-source-maps apps/printer/dist/main.js --profile demo/printers/upper-office.json \
@@ -49,7 +50,7 @@ PIDS+=($!)
 ADDRESS=http://127.0.0.1:$PORT
 for _ in $(seq 100); do
   node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))' "$ADDRESS" && break
-  kill -0 "${PIDS[1]}" 2>/dev/null || { stop; fail "the server did not start; its message stands above"; }
+  kill -0 "${PIDS[1]}" 2>/dev/null || fail "the server did not start; its message stands above"
   sleep 0.2
 done
 printf '%s' "$ADDRESS" >"$STATE/app/address"
@@ -59,5 +60,4 @@ say "serving at $ADDRESS; Ctrl+C stops it"
 
 # Whatever ends by itself takes the rest down with it, in order.
 wait -n "${PIDS[@]}" || true
-stop
-exit 1
+fail "one of the programs ended by itself; its message stands above"

@@ -35,10 +35,11 @@ const rows = async (table: typeof contents | typeof files | typeof contentChunks
 
 describe('files', () => {
   test('an upload answers with its pages, and its bytes come back the same', async () => {
-    const { status, body } = await upload(contract);
-    expect(status).toBe(201);
+    const answer = await upload(contract);
+    expect(answer.status).toBe(201);
+    const body = answer.body as { id: string; pages: unknown[] };
     expect(body).toMatchObject({ name: 'contract.pdf', bytes: contract.length });
-    const { id, pages } = body as { id: string; pages: unknown[] };
+    const { id, pages } = body;
     expect(pages).toHaveLength(14);
     const content = await api().get(`/api/files/${id}/content`).buffer(true).parse(binary);
     expect(content.headers['content-type']).toBe('application/pdf');
@@ -61,10 +62,10 @@ describe('files', () => {
     ['a damaged one', Buffer.from('%PDF-1.7\n1 0 obj'), 'damaged'],
   ])('%s is refused as a problem document and leaves nothing behind (RFC 9457)', async (_what, bytes, trouble) => {
     const before = await rows(contents);
-    const { status, body, headers } = await upload(bytes);
-    expect(status).toBe(422);
-    expect(headers['content-type']).toContain('application/problem+json');
-    expect(body).toMatchObject({ type: 'urn:foglio:problem:file-unusable', status: 422, trouble });
+    const answer = await upload(bytes);
+    expect(answer.status).toBe(422);
+    expect(answer.headers['content-type']).toContain('application/problem+json');
+    expect(answer.body).toMatchObject({ type: 'urn:foglio:problem:file-unusable', status: 422, trouble });
     expect(await rows(contents)).toBe(before);
   });
 

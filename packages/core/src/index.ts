@@ -1,7 +1,7 @@
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
 /** All that other rooms may import of the core; `validate` is apart, since Ajv has no place in the browser. */
 export { orientationOf, type Orientation } from './paper/orientation';
-export { chooseTray, findTray, trayName, type Printer, type PrinterInput, type Tray } from './paper/printer';
+export { findTray, trayName, type Printer, type PrinterInput, type Tray } from './paper/printer';
 export { printerSchema } from './paper/printer.schema';
 export { KNOWN_SIZES, matchSize, mmToPoints, pointsToMm, readSizeName, saySize, type NamedSize } from './paper/sizes';
 export type { DocumentFacts, PageFacts } from './pages/facts';
@@ -10,8 +10,7 @@ export { SelectionError } from './pages/selection-error';
 export { listPages, sayPages, writeSelection } from './pages/selection-write';
 export { plan, type Cell, type Check, type PageName, type Plan, type Sheet, type Side } from './plan/plan';
 export { planSchema } from './plan/plan.schema';
-export { pageRotations, route, type RoutedPage } from './plan/route';
-export { select } from './plan/select';
+export { pageRotations } from './plan/route';
 export { profileForTicket } from './plan/profile-for-ticket';
 export type { Route, Sides, Ticket, TicketInput } from './ticket/ticket';
 export { TicketError } from './ticket/ticket-error';

@@ -75,7 +75,7 @@ describe('the imposed PDF of one set (model, Command line)', () => {
     expect(pageTexts(await imposed([pagesPdf([A4])]))).toHaveLength(1);
     await expect(imposed([pagesPdf([`${A4} /Contents 55 0 R`])])).rejects.toMatchObject({
       trouble: 'damaged',
-      message: expect.stringContaining('the content of page 1 is missing'),
+      message: expect.stringContaining('the content of page 1 is missing') as string,
     });
   });
 
@@ -121,7 +121,7 @@ describe('looks as the source looks (poppler renders both)', () => {
     expect(await difference(entries, rotate)).toBeLessThan(0.005);
   });
 
-  test('the comparison can fail: a page turned the wrong way differs', async () => {
+  test('the comparison can fail: a page turned the wrong way differs', () => {
     const [a, b] = [
       render(pagesPdf(['/MediaBox [0 0 300 300] /Contents 100 0 R']), 1, 72),
       render(pagesPdf(['/MediaBox [0 0 300 300] /Rotate 180 /Contents 100 0 R']), 1, 72),

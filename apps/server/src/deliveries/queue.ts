@@ -15,7 +15,7 @@ export function startSending(pool: Pool, db: Database, server: number): Promise<
     concurrency: AT_ONCE,
     noHandleSignals: true,
     parsedCronItems: [],
-    logger: new Logger(() => (level, message) => {
+    logger: new Logger(() => (level: string, message) => {
       if (level === 'error' || level === 'warning') console.error(`queue: ${message}`);
     }),
     pollInterval: 500,
