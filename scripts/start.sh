@@ -4,19 +4,26 @@ set -euo pipefail
 source "$(dirname "$0")/setup.sh"
 source scripts/database.sh
 
+# Several may run beside each other under different names, each with data of its own.
+NAME=${FOGLIO_NAME:-app}
+
 take_lock
 require_node
 
+# Whether a server answers at an address.
+answers() {
+  node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))' "$1"
+}
+
 # A second start while the first one runs only tells where it is.
-if [ -f "$STATE/app/address" ] && curl_ok=$(node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => console.log(r.ok ? "yes" : "no"), () => console.log("no"))' "$(cat "$STATE/app/address")") && [ "$curl_ok" = yes ]; then
-  say "already running at $(cat "$STATE/app/address")"
+if [ -f "$STATE/$NAME/address" ] && answers "$(cat "$STATE/$NAME/address")"; then
+  say "already running at $(cat "$STATE/$NAME/address")"
   exit 0
 fi
 
 require_debian postgres=postgresql
 install_packages
 build_all
-db_start app
 
 PIDS=()
 stop() {
@@ -25,22 +32,24 @@ stop() {
   # The server first, so that what it is sending reaches a printer that is still there.
   local index
   for ((index = ${#PIDS[@]} - 1; index >= 0; index--)); do
-    kill -TERM "${PIDS[index]}" 2>/dev/null && wait "${PIDS[index]}" 2>/dev/null
+    kill -TERM "${PIDS[index]}" 2>/dev/null && wait "${PIDS[index]}" 2>/dev/null || true
   done
-  rm -f "$STATE/app/address"
-  db_stop app
+  rm -f "$STATE/$NAME/address"
+  db_stop "$NAME"
   say "stopped; everything is kept for the next start"
 }
 trap stop EXIT
 trap 'exit 130' INT
 trap 'exit 143' TERM
 
-PRINTER_PORT=$(remembered_port app/printer)
+db_start "$NAME"
+
+PRINTER_PORT=$(remembered_port "$NAME/printer")
 node --enable-source-maps apps/printer/dist/main.js --profile demo/printers/upper-office.json \
-  --folder "$STATE/app/upper-office" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 9>&- &
+  --folder "$STATE/$NAME/upper-office" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 9>&- &
 PIDS+=($!)
 
-PORT=$(free_port "${PORT:-4800}")
+PORT=$(remembered_port "$NAME/server" "${PORT:-4800}")
 export PORT
 FOGLIO_PRINTERS=$(node -p 'JSON.stringify([{ id: "upper-office", uri: `ipp://127.0.0.1:${process.argv[1]}/ipp/print`, panel: `http://127.0.0.1:${process.argv[1]}/panel`, profile: "demo/printers/upper-office.json" }])' "$PRINTER_PORT")
 export FOGLIO_PRINTERS
@@ -49,11 +58,11 @@ PIDS+=($!)
 
 ADDRESS=http://127.0.0.1:$PORT
 for _ in $(seq 100); do
-  node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))' "$ADDRESS" && break
+  answers "$ADDRESS" && break
   kill -0 "${PIDS[1]}" 2>/dev/null || fail "the server did not start; its message stands above"
   sleep 0.2
 done
-printf '%s' "$ADDRESS" >"$STATE/app/address"
+printf '%s' "$ADDRESS" >"$STATE/$NAME/address"
 node demo/dist/main.js "$ADDRESS"
 release_lock
 say "serving at $ADDRESS; Ctrl+C stops it"

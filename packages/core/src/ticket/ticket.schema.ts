@@ -36,6 +36,21 @@ const percent = { type: 'number', exclusiveMinimum: 0, maximum: 1000 } as const;
 const sheetsPerSignature = { type: 'integer', minimum: 0, maximum: 1000 } as const;
 const creep = { type: 'number', minimum: 0, maximum: 5 } as const;
 
+/** The usual values of the two layouts, said once: the schema fills them in, and routes of another kind start from them. */
+export const gridDefaults = {
+  kind: 'grid',
+  pagesPerSide: 1,
+  columns: null,
+  rows: null,
+  flow: 'toright-tobottom',
+  repeat: 'none',
+  turn: 'upright',
+  gutter: 0,
+  frame: false,
+  marks: 'none',
+} as const;
+export const bookletDefaults = { kind: 'booklet', sheetsPerSignature: 0, creep: 0, cover: null } as const;
+
 /** A route's fields; that it must carry at least one beside its pages is said where the ticket lists routes. */
 export const routeSchema = {
   type: 'object',
@@ -138,15 +153,15 @@ export const ticketSchema = {
           required: ['kind'],
           properties: {
             kind: { const: 'grid' },
-            pagesPerSide: { ...pagesPerSide, default: 1 },
-            columns: { ...cellsAlong, default: null },
-            rows: { ...cellsAlong, default: null },
-            flow: { ...flow, default: 'toright-tobottom' },
-            repeat: { ...repeat, default: 'none' },
-            turn: { ...turn, default: 'upright' },
-            gutter: { ...gutter, default: 0 },
-            frame: { type: 'boolean', default: false },
-            marks: { ...marks, default: 'none' },
+            pagesPerSide: { ...pagesPerSide, default: gridDefaults.pagesPerSide },
+            columns: { ...cellsAlong, default: gridDefaults.columns },
+            rows: { ...cellsAlong, default: gridDefaults.rows },
+            flow: { ...flow, default: gridDefaults.flow },
+            repeat: { ...repeat, default: gridDefaults.repeat },
+            turn: { ...turn, default: gridDefaults.turn },
+            gutter: { ...gutter, default: gridDefaults.gutter },
+            frame: { type: 'boolean', default: gridDefaults.frame },
+            marks: { ...marks, default: gridDefaults.marks },
           },
         },
         {
@@ -155,9 +170,9 @@ export const ticketSchema = {
           required: ['kind'],
           properties: {
             kind: { const: 'booklet' },
-            sheetsPerSignature: { ...sheetsPerSignature, default: 0 },
-            creep: { ...creep, default: 0 },
-            cover: { anyOf: [trayId, { type: 'null' }], default: null },
+            sheetsPerSignature: { ...sheetsPerSignature, default: bookletDefaults.sheetsPerSignature },
+            creep: { ...creep, default: bookletDefaults.creep },
+            cover: { anyOf: [trayId, { type: 'null' }], default: bookletDefaults.cover },
           },
         },
       ],

@@ -1,5 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import type { routeSchema, ticketSchema } from './ticket.schema';
+import { bookletDefaults, gridDefaults, type routeSchema, type ticketSchema } from './ticket.schema';
 
 /** A ticket with every default filled in: what the planner takes. */
 export type Ticket = Omit<FromSchema<typeof ticketSchema>, 'routes'> & { routes: Route[] };
@@ -49,27 +49,13 @@ export function routeSettings(ticket: Ticket, route: Route): PageSettings {
   };
 }
 
-const GRID: GridLayout = {
-  kind: 'grid',
-  pagesPerSide: 1,
-  columns: null,
-  rows: null,
-  flow: 'toright-tobottom',
-  repeat: 'none',
-  turn: 'upright',
-  gutter: 0,
-  frame: false,
-  marks: 'none',
-};
-
 /** A layout of the ticket's kind is completed from it; one of another kind stands on its own defaults. */
 function routeLayout(base: Layout, own: NonNullable<Route['layout']>): Layout {
   if (own.kind === 'booklet') {
-    const start =
-      base.kind === 'booklet' ? base : { kind: 'booklet' as const, sheetsPerSignature: 0, creep: 0, cover: null };
+    const start = base.kind === 'booklet' ? base : bookletDefaults;
     return { ...start, ...own };
   }
-  const start = base.kind === 'grid' ? base : GRID;
+  const start = base.kind === 'grid' ? base : gridDefaults;
   // Pages a side given alone would be silently overruled by the ticket's columns and rows, so these are taken back.
   const givenAlone = own.pagesPerSide !== undefined && own.columns === undefined && own.rows === undefined;
   return { ...start, ...(givenAlone ? { columns: null, rows: null } : {}), ...own };

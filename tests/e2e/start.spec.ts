@@ -1,0 +1,91 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { connect } from 'node:net';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { ROOT } from './world';
+
+const NAME = 'start-test';
+const HOME = join(ROOT, '.foglio', NAME);
+
+interface Started {
+  readonly child: ChildProcess;
+  readonly address: string;
+  readonly told: () => string;
+  readonly seconds: number;
+}
+
+/** `npm start` as a person types it, under a name of its own, until it says where it serves. */
+function start(): Promise<Started> {
+  const began = Date.now();
+  const env = { ...process.env, FOGLIO_NAME: NAME, FOGLIO_SHEET_MS: '5' };
+  delete (env as Partial<Record<string, string>>)['DATABASE_URL'];
+  // A process group of its own, so that Ctrl+C reaches all of it, as in a terminal.
+  const child = spawn('npm', ['start'], { cwd: ROOT, env, detached: true, stdio: ['ignore', 'pipe', 'pipe'] });
+  let told = '';
+  child.stderr.on('data', (part: Buffer) => (told += part.toString()));
+  return new Promise((resolve, reject) => {
+    child.once('exit', (code) => reject(new Error(`npm start ended with ${code}: ${told}`)));
+    child.stdout.on('data', (part: Buffer) => {
+      told += part.toString();
+      const address = /(?:serving|already running) at (http:\S+?);?\s/.exec(told)?.[1];
+      if (address) resolve({ child, address, told: () => told, seconds: (Date.now() - began) / 1000 });
+    });
+  });
+}
+
+function ctrlC({ child }: Started): Promise<void> {
+  return new Promise((resolve) => {
+    child.once('exit', () => resolve());
+    process.kill(-child.pid!, 'SIGINT');
+  });
+}
+
+const titles = async (address: string): Promise<string[]> => {
+  const jobs = (await (await fetch(`${address}/api/jobs`)).json()) as { ticket: { title: string } }[];
+  return jobs.map(({ ticket }) => ticket.title);
+};
+
+const isOpen = (port: string): Promise<boolean> =>
+  new Promise((resolve) => {
+    const socket = connect(Number(port), '127.0.0.1');
+    socket.once('connect', () => resolve((socket.destroy(), true)));
+    socket.once('error', () => resolve(false));
+  });
+
+const portOf = (what: string): string => readFileSync(join(HOME, `${what}.port`), 'utf8').trim();
+
+test('npm start serves the demo; Ctrl+C stops all of it and loses nothing; the next start is quick', async () => {
+  test.setTimeout(180_000);
+  const first = await start();
+  const listening = [portOf('database'), portOf('printer'), new URL(first.address).port];
+  expect(await titles(first.address)).toEqual(['Season contract', 'Autumn programme', 'Stage plan']);
+  expect(await Promise.all(listening.map(isOpen))).toEqual([true, true, true]);
+
+  // Started again meanwhile, it only tells where it is.
+  const second = await start();
+  expect([second.address, second.told().includes('already running')]).toEqual([first.address, true]);
+
+  const [job] = (await (await fetch(`${first.address}/api/jobs`)).json()) as { id: string; sheets: number }[];
+  const body = JSON.stringify({ jobId: job!.id, revision: 1, sheets: job!.sheets });
+  const sent = await fetch(`${first.address}/api/deliveries`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body,
+  });
+  expect(sent.status).toBe(202);
+
+  await ctrlC(first);
+  expect(first.told()).toContain('stopped; everything is kept for the next start');
+  expect(await Promise.all(listening.map(isOpen))).toEqual([false, false, false]);
+  expect(existsSync(join(HOME, 'address'))).toBe(false);
+
+  const third = await start();
+  expect(third.seconds).toBeLessThan(10);
+  expect(await titles(third.address)).toHaveLength(3);
+  const states = async (): Promise<string[]> =>
+    ((await (await fetch(`${third.address}/api/deliveries`)).json()) as { state: string }[]).map(({ state }) => state);
+  await expect.poll(states).toEqual([expect.stringMatching(/^(completed|interrupted)$/)]);
+  await ctrlC(third);
+  rmSync(HOME, { recursive: true, force: true });
+});
