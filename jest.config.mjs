@@ -12,8 +12,6 @@ const room = (name, folder) => ({
   testEnvironment: 'node',
   testMatch: [`<rootDir>/${folder}/**/*.test.ts`],
   transform: { '\\.[mc]?[jt]s$': swc },
-  // Registry packages that ship as ES modules only are transformed like our own.
-  transformIgnorePatterns: [],
   moduleNameMapper: {
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     '^@foglio/demo$': '<rootDir>/demo/src/index.ts',

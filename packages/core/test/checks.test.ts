@@ -57,8 +57,14 @@ describe('tray-short', () => {
 test('blank-back: only where another run follows', () => {
   const routes = [{ pages: '2', tray: 'tray-2' }];
   const [check, ...others] = planOf({ tray: 'tray-1', sides: 'two-sided', routes }, [documentOf(3)]).checks;
-  expect(check).toMatchObject({ code: 'blank-back', level: 'note', sheets: [1] });
-  expect(others.map(({ sheets }) => sheets)).toEqual([[2]]);
+  expect(check).toMatchObject({ code: 'blank-back', level: 'note', sheets: [1, 2] });
+  expect(check!.message).toBe(
+    'The backs of sheets 1 and 2 stay blank: the pages after them are printed in another way.',
+  );
+  expect(others).toEqual([]);
+  const many = ['2', '4', '6'].map((pages) => ({ pages, tray: 'tray-2' }));
+  const [several] = planOf({ tray: 'tray-1', sides: 'two-sided', routes: many }, [documentOf(7)]).checks;
+  expect(several!.message).toContain('The backs of 6 sheets a set stay blank');
   expect(codes(planOf({ tray: 'tray-1', sides: 'two-sided' }, [documentOf(3)]))).toEqual([]);
 });
 

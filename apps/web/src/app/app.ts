@@ -81,7 +81,7 @@ import { benchFeature } from './state/bench.state';
       border-bottom-color: #e6a6ab;
       color: #fff;
     }
-    .job {
+    nav a.job {
       display: block;
       max-width: 260px;
       overflow: hidden;

@@ -49,7 +49,8 @@ export function layOutLanes(plan: Plan, printer: Printer, available: number, wid
   const lost = [...extents.keys()].filter((id) => !printer.trays.some((tray) => tray.id === id));
   const all = [...known, ...lost.map((id) => ({ id, tray: null, place: -1 }))];
   const used = [...extents.values()];
-  const free = available - (all.length - used.length) * UNUSED - used.length * PADDING;
+  const gaps = used.reduce((sum, { faces }) => sum + (faces - 1) * FACE_GAP, 0);
+  const free = available - (all.length - used.length) * UNUSED - used.length * PADDING - gaps;
   const points = used.reduce((sum, { height, faces }) => sum + height * faces, 0);
   const byHeight = Math.min(Math.max(free / Math.max(points, 1), LEAST_SHEET / A4_HEIGHT), MOST_SHEET / A4_HEIGHT);
   const scale = Math.min(byHeight, scaleToShowAll(plan.sheets, width) ?? Infinity);

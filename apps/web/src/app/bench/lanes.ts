@@ -127,7 +127,8 @@ export class Lanes {
   }
 
   protected amountOf({ tray, needed }: Lane): string {
-    return tray === null || tray.loaded === null ? `takes ${needed}` : `takes ${needed} of ${tray.loaded} loaded`;
+    if (tray === null || tray.loaded === null) return `takes ${needed}`;
+    return needed > tray.loaded ? `needs ${needed}, holds ${tray.loaded}` : `takes ${needed} of ${tray.loaded} loaded`;
   }
 
   protected filled({ tray, needed }: Lane): number {
@@ -173,7 +174,6 @@ export function sayType(type: string): string {
   const words: Record<string, string> = {
     stationery: 'plain',
     'stationery-letterhead': 'letterhead',
-    'stationery-fine': 'fine',
     cardstock: 'card',
   };
   return words[type] ?? type.replace(/^stationery-/, '');

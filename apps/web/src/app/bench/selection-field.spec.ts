@@ -24,7 +24,7 @@ const says = (element: HTMLElement): string =>
 test.each([
   ['1-14', 'pages 1 to 14; 14 pages, in order'],
   ['5-2', 'pages 5 to 2 backwards; 4 pages'],
-  ['7', 'page 7, in order'],
+  ['7', 'page 7'],
   ['1, 3, 5, 7, 9, 11, 13, 2, 4, 6, 8, 10', '12 pages, in an order of your own'],
 ])('%s is read back', async (text, said) => {
   expect(says(await show(text))).toBe(said);

@@ -144,7 +144,7 @@ export class SelectionField {
   private readBack(pages: readonly number[]): string {
     const upwards = pages.every((page, index) => index === 0 || page > (pages[index - 1] as number));
     const said = sayPages(pages);
-    if (said.length < 60) return upwards ? `${said}, in order` : said;
+    if (said.length < 60) return upwards && pages.length > 1 ? `${said}, in order` : said;
     return `${pages.length} pages, ${upwards ? 'in order' : 'in an order of your own'}`;
   }
 }
