@@ -6,7 +6,7 @@ ROOT=$PWD
 STATE=$ROOT/.foglio
 mkdir -p "$STATE"
 
-say() { printf '\033[1m%s\033[0m\n' "foglio: $*"; }
+say() { if [ -t 1 ]; then printf '\033[1mfoglio: %s\033[0m\n' "$*"; else printf 'foglio: %s\n' "$*"; fi; }
 fail() {
   printf '%s\n' "foglio: $*" >&2
   exit 1
@@ -100,7 +100,7 @@ free_port() {
     const net = require("node:net");
     const take = (port, next) => {
       const server = net.createServer().once("error", next);
-      server.listen(port, "127.0.0.1", () => { const own = server.address().port; server.close(() => console.log(own)); });
+      server.listen(port, "127.0.0.1", () => { const own = server.address().port; server.close(() => process.stdout.write(`${own}\n`)); });
     };
     take(Number(process.argv[1] || 0), () => take(0, (error) => { throw error; }));
   ' "${1:-0}"

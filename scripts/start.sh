@@ -27,8 +27,9 @@ build_all
 
 PIDS=()
 stop() {
-  trap '' INT TERM EXIT
-  say "stopping"
+  # A closed terminal must not keep this from its end: nobody may be left to read what it says.
+  trap '' INT TERM HUP PIPE EXIT
+  say "stopping" || true
   # The server first, so that what it is sending reaches a printer that is still there.
   local index
   for ((index = ${#PIDS[@]} - 1; index >= 0; index--)); do
@@ -36,11 +37,12 @@ stop() {
   done
   rm -f "$STATE/$NAME/address"
   db_stop "$NAME"
-  say "stopped; everything is kept for the next start"
+  say "stopped; everything is kept for the next start" || true
 }
 trap stop EXIT
 trap 'exit 130' INT
 trap 'exit 143' TERM
+trap 'exit 129' HUP
 
 db_start "$NAME"
 

@@ -15,6 +15,11 @@ interface Started {
   readonly seconds: number;
 }
 
+const running = new Set<ChildProcess>();
+
+// What a failed test left behind is ended all the same.
+test.afterAll(() => running.forEach(({ pid }) => process.kill(-pid!, 'SIGINT')));
+
 /** `npm start` as a person types it, under a name of its own, until it says where it serves. */
 function start(): Promise<Started> {
   const began = Date.now();
@@ -22,6 +27,8 @@ function start(): Promise<Started> {
   delete (env as Partial<Record<string, string>>)['DATABASE_URL'];
   // A process group of its own, so that Ctrl+C reaches all of it, as in a terminal.
   const child = spawn('npm', ['start'], { cwd: ROOT, env, detached: true, stdio: ['ignore', 'pipe', 'pipe'] });
+  running.add(child);
+  child.once('exit', () => running.delete(child));
   let told = '';
   child.stderr.on('data', (part: Buffer) => (told += part.toString()));
   return new Promise((resolve, reject) => {

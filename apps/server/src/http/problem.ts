@@ -49,6 +49,8 @@ export function sendProblem(response: Response, { code, message, extra }: Proble
 
 /** The last handler: every error becomes a problem document; what is not ours is logged and told without its inside. */
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
+  // Whoever asked has gone in the middle of the answer: there is nobody to tell, and nothing is wrong here.
+  if (response.headersSent && isGone(error)) return;
   if (response.headersSent) return void next(error);
   if (error instanceof Problem) return void sendProblem(response, error);
   const parsed = bodyProblem(error);
@@ -56,6 +58,8 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
   console.error(`${request.method} ${request.path}:`, error);
   sendProblem(response, new Problem('internal', 'The error was logged. Try again; nothing stored was changed.'));
 };
+
+const isGone = (error: unknown): boolean => (error as { code?: string } | null)?.code === 'ERR_STREAM_PREMATURE_CLOSE';
 
 /** What Express' own body readers throw. */
 function bodyProblem(error: unknown): Problem | null {
