@@ -47,7 +47,8 @@ trap 'exit 129' HUP
 db_start "$NAME"
 
 PRINTER_PORT=$(remembered_port "$NAME/printer")
-node --enable-source-maps apps/printer/dist/main.js --profile demo/printers/upper-office.json \
+# In sessions of their own, so that Ctrl+C reaches this script alone and it can stop them in order.
+setsid node --enable-source-maps apps/printer/dist/main.js --profile demo/printers/upper-office.json \
   --folder "$STATE/$NAME/upper-office" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 9>&- &
 PIDS+=($!)
 
@@ -55,7 +56,7 @@ PORT=$(remembered_port "$NAME/server" "${PORT:-4800}")
 export PORT
 FOGLIO_PRINTERS=$(node -p 'JSON.stringify([{ id: "upper-office", uri: `ipp://127.0.0.1:${process.argv[1]}/ipp/print`, panel: `http://127.0.0.1:${process.argv[1]}/panel`, profile: "demo/printers/upper-office.json" }])' "$PRINTER_PORT")
 export FOGLIO_PRINTERS
-node --enable-source-maps apps/server/dist/main.js 9>&- &
+setsid node --enable-source-maps apps/server/dist/main.js 9>&- &
 PIDS+=($!)
 
 ADDRESS=http://127.0.0.1:$PORT

@@ -64,6 +64,7 @@ const portOf = (what: string): string => readFileSync(join(HOME, `${what}.port`)
 
 test('npm start serves the demo; Ctrl+C stops all of it and loses nothing; the next start is quick', async () => {
   test.setTimeout(180_000);
+  rmSync(HOME, { recursive: true, force: true });
   const first = await start();
   const listening = [portOf('database'), portOf('printer'), new URL(first.address).port];
   expect(await titles(first.address)).toEqual(['Season contract', 'Autumn programme', 'Stage plan']);
@@ -92,7 +93,7 @@ test('npm start serves the demo; Ctrl+C stops all of it and loses nothing; the n
   expect(await titles(third.address)).toHaveLength(3);
   const states = async (): Promise<string[]> =>
     ((await (await fetch(`${third.address}/api/deliveries`)).json()) as { state: string }[]).map(({ state }) => state);
-  await expect.poll(states).toEqual([expect.stringMatching(/^(completed|interrupted)$/)]);
+  await expect.poll(states).toEqual(['completed']);
   await ctrlC(third);
   rmSync(HOME, { recursive: true, force: true });
 });
