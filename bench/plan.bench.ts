@@ -70,7 +70,7 @@ test('planning in the browser’s worker', async ({ page }) => {
   const workers = readdirSync(web).filter((name) => /^worker-.*\.js$/.test(name));
   const [file] = workers.sort((a, b) => readFileSync(join(web, a)).length - readFileSync(join(web, b)).length);
   const server = createServer((request, response) => {
-    const path = request.url === '/' ? null : join(web, request.url ?? '');
+    const path = request.url?.endsWith('.js') ? join(web, request.url) : null;
     response.setHeader('Content-Type', path ? 'text/javascript' : 'text/html');
     response.end(path ? readFileSync(path) : '<!doctype html><title>bench</title>');
   });

@@ -25,7 +25,7 @@ test('typing in the selection of 2,000 pages, until the lanes show it', async ({
     const field = document.querySelector<HTMLInputElement>('#selection')!;
     const hint = document.querySelector('fo-lanes .hint')!;
     const taken: number[] = [];
-    for (let last = 1999; last > 1960; last -= 1) {
+    for (let last = 1999; last > 1940; last -= 2) {
       const before = hint.textContent;
       const start = performance.now();
       field.value = `1-${last}`;
@@ -33,7 +33,7 @@ test('typing in the selection of 2,000 pages, until the lanes show it', async ({
       while (hint.textContent === before && performance.now() - start < 2000) {
         await new Promise((resolve) => requestAnimationFrame(resolve));
       }
-      // A page more or less on a sheet that is there already changes no count; such steps tell nothing.
+      // A step that changes no count tells nothing.
       if (hint.textContent !== before) taken.push(performance.now() - start);
     }
     return taken;

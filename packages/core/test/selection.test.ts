@@ -91,10 +91,6 @@ describe('errors of a selection', () => {
     expect(errorOf('((all x9999) x9999)').message).toContain('more than 100000 pages');
   });
 
-  test('in one line, the position is counted from 1', () => {
-    expect(errorOf('1;2').inOneLine()).toMatch(/^character 2: .*; write "," there$/);
-  });
-
   test('law: no text makes the reader throw anything but its own error', () => {
     const piece = fc.constantFrom('1', '12', '-', ',', 'x', 'all', 'but', 'odd', 'last', '(', ')', ' ', '\u2013', 'é');
     const text = fc.oneof(

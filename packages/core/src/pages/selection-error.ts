@@ -18,10 +18,4 @@ export class SelectionError extends Error {
   ) {
     super(message);
   }
-
-  /** The same error in one line, for a terminal. */
-  inOneLine(): string {
-    const repair = this.repair === null ? '' : `; write ${this.repair === '' ? 'nothing' : `"${this.repair}"`} there`;
-    return `character ${this.position + 1}: ${this.message}; expected ${this.expected}${repair}`;
-  }
 }

@@ -52,10 +52,11 @@ export class Lanes {
   protected readonly numbers = NUMBERS;
   protected readonly faceGap = FACE_GAP;
   protected readonly columnGap = COLUMN_GAP;
-  protected readonly plan = computed(() => this.bench().plan);
+  protected readonly plan = this.store.selectSignal(benchFeature.selectPlan);
+  protected readonly shown = this.store.selectSignal(benchFeature.selectSheet);
+  private readonly anchor = this.store.selectSignal(benchFeature.selectAnchor);
   protected readonly stale = computed(() => this.bench().trouble !== null);
   protected readonly grey = computed(() => this.bench().ticket?.color === 'monochrome');
-  protected readonly shown = computed(() => this.bench().sheet);
   protected readonly source = computed<PageSource>(() => pageSourceOf(this.bench()));
 
   private readonly profile = computed(() => this.bench().printer?.profile ?? null);
@@ -75,8 +76,7 @@ export class Lanes {
     if (!plan || !layout || plan.sheets.length + 1 !== layout.columns.length) return [];
     const { left, width } = this.viewport();
     const [from, to] = visibleRange(layout.columns, left, Math.max(0, width - HEAD));
-    const { sheet: shown, anchor } = this.bench();
-    const [first, last] = [Math.min(shown, anchor), Math.max(shown, anchor)];
+    const [first, last] = [Math.min(this.shown(), this.anchor()), Math.max(this.shown(), this.anchor())];
     return plan.sheets.slice(from, to).map((sheet) => {
       const lane = layout.lanes.find(({ id }) => id === (sheet.tray ?? NO_TRAY)) as Lane;
       const start = layout.columns[sheet.index - 1] as number;

@@ -60,16 +60,19 @@ import { sentence, type Phrase } from './sentence';
 })
 export class SentenceBar {
   private readonly store = inject(Store);
-  private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
+  private readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
+  private readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
+  private readonly plan = this.store.selectSignal(benchFeature.selectPlan);
   protected readonly open = signal<number | null>(null);
   protected readonly sheetsBefore = signal(0);
   protected readonly phrases = computed<Phrase[]>(() => {
-    const { ticket, documents, printer } = this.bench();
-    return ticket && printer ? sentence(ticket, documents, printer.profile) : [];
+    const [ticket, printer] = [this.ticket(), this.printer()];
+    return ticket && printer ? sentence(ticket, this.documents(), printer.profile) : [];
   });
 
   protected toggle(index: number): void {
-    this.sheetsBefore.set(this.bench().plan?.tally.sheets ?? 0);
+    this.sheetsBefore.set(this.plan()?.tally.sheets ?? 0);
     this.open.set(this.open() === index ? null : index);
   }
 

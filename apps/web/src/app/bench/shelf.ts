@@ -6,6 +6,7 @@ import {
   SelectionError,
   selectPages,
   writeSelection,
+  type PageFacts,
   type PageToRoute,
   type Ticket,
 } from '@foglio/core';
@@ -46,12 +47,16 @@ const THUMB = 82;
 export class Shelf {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
-  private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  // Each part by itself, so that a change of one does not work out again what depends on the others.
+  private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
+  private readonly plan = this.store.selectSignal(benchFeature.selectPlan);
+  private readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
+  private readonly pages = this.store.selectSignal(benchFeature.selectPages);
   /** The document whose pages are shown, from 0. */
   protected readonly at = signal(0);
-  protected readonly documents = computed(() => this.bench().documents);
+  protected readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
   protected readonly facts = computed(() => this.documents()[this.at()] ?? null);
-  protected readonly settings = computed(() => this.bench().ticket?.documents[this.at()] ?? null);
+  protected readonly settings = computed(() => this.ticket()?.documents[this.at()] ?? null);
   protected readonly url = computed(() => `/api/files/${this.facts()?.id}/content`);
   protected readonly uploading = signal(false);
   private anchor: number | null = null;
@@ -69,51 +74,53 @@ export class Shelf {
     }
   });
 
-  /** The tray of each page of each document, as "document page"; taken from the plan, which alone decides it. */
+  private readonly isPrinted = computed(() => new Set(this.printed()));
+  private readonly isChosen = computed(
+    () => new Set(this.pages().flatMap(({ document, page }) => (document === this.at() + 1 ? [page] : []))),
+  );
+
+  /** The tray of each page of the document shown, from page 1 on; taken from the plan, which alone decides it. */
   private readonly trayOfPage = computed(() => {
-    const trays = new Map<string, string | null>();
-    for (const sheet of this.bench().plan?.sheets ?? []) {
-      for (const cell of [...sheet.front.cells, ...(sheet.back?.cells ?? [])]) {
-        trays.set(`${cell.document} ${cell.page}`, sheet.tray);
+    const trays: (string | null)[] = [];
+    for (const { tray, front, back } of this.plan()?.sheets ?? []) {
+      for (const cells of [front.cells, back?.cells ?? []]) {
+        for (const { document, page } of cells) if (document === this.at() + 1) trays[page] = tray;
       }
     }
     return trays;
   });
 
-  protected readonly rows = computed<readonly (readonly Thumb[])[]>(() => {
-    const facts = this.facts();
-    if (!facts) return [];
-    const printed = new Set(this.printed());
-    const chosen = new Set(
-      this.bench()
-        .pages.filter(({ document }) => document === this.at() + 1)
-        .map(({ page }) => page),
-    );
-    const trays = this.bench().printer?.profile.trays ?? [];
+  /** First page of each row. Only rows in sight are worked out further, by `thumbsOf`. */
+  protected readonly rows = computed<readonly number[]>(() =>
+    Array.from({ length: Math.ceil((this.facts()?.pages.length ?? 0) / PER_ROW) }, (_, row) => row * PER_ROW + 1),
+  );
+
+  protected thumbsOf(first: number): Thumb[] {
+    const pages = this.facts()?.pages.slice(first - 1, first - 1 + PER_ROW) ?? [];
+    return pages.map((size, index) => this.thumb(first + index, size));
+  }
+
+  private thumb(page: number, size: PageFacts): Thumb {
+    const trays = this.printer()?.profile.trays ?? [];
     const sideways = (this.settings()?.rotate ?? 0) % 180 !== 0;
-    const thumbs = facts.pages.map((size, index): Thumb => {
-      const page = index + 1;
-      const [width, height] = sideways ? [size.height, size.width] : [size.width, size.height];
-      const k = THUMB / Math.max(width, height);
-      const id = this.trayOfPage().get(`${this.at() + 1} ${page}`);
-      const tray = printed.has(page) ? trays.findIndex((one) => one.id === id) : -1;
-      const where = printed.has(page) ? (trays[tray]?.name ?? id ?? 'no tray') : 'not printed';
-      const turned = orientationOf(width, height) === 'landscape' ? ', landscape' : '';
-      const label = `Page ${page}${turned}, ${where}`;
-      return {
-        page,
-        width: width * k,
-        height: height * k,
-        printed: printed.has(page),
-        chosen: chosen.has(page),
-        tray,
-        label,
-      };
-    });
-    return Array.from({ length: Math.ceil(thumbs.length / PER_ROW) }, (_, row) =>
-      thumbs.slice(row * PER_ROW, (row + 1) * PER_ROW),
-    );
-  });
+    const [width, height] = sideways ? [size.height, size.width] : [size.width, size.height];
+    const k = THUMB / Math.max(width, height);
+    const printed = this.isPrinted().has(page);
+    const id = this.trayOfPage()[page];
+    const tray = printed ? trays.findIndex((one) => one.id === id) : -1;
+    const where = printed ? (trays[tray]?.name ?? id ?? 'no tray') : 'not printed';
+    const turned = orientationOf(width, height) === 'landscape' ? ', landscape' : '';
+    const chosen = this.isChosen().has(page);
+    return {
+      page,
+      width: width * k,
+      height: height * k,
+      printed,
+      chosen,
+      tray,
+      label: `Page ${page}${turned}, ${where}`,
+    };
+  }
 
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
@@ -137,7 +144,7 @@ export class Shelf {
 
   protected choose(event: MouseEvent | KeyboardEvent, page: number): void {
     const document = this.at() + 1;
-    const already = this.bench().pages;
+    const already = this.pages();
     let pages: readonly PageToRoute[] = [{ document, page }];
     if (event.shiftKey && this.anchor !== null) {
       const [from, to] = [Math.min(this.anchor, page), Math.max(this.anchor, page)];
@@ -173,7 +180,7 @@ export class Shelf {
     try {
       for (const file of files) {
         const { id, name, pages } = await firstValueFrom(this.api.upload(file));
-        const ticket = this.bench().ticket as Ticket;
+        const ticket = this.ticket() as Ticket;
         const entry = { file: id, pages: 'all', numbering: 'position' as const, rotate: 0 as const };
         const documents = [...ticket.documents, entry];
         this.store.dispatch(
@@ -189,7 +196,7 @@ export class Shelf {
   }
 
   private changePages(pages: string, typing?: string): void {
-    const ticket = this.bench().ticket;
+    const ticket = this.ticket();
     if (!ticket) return;
     const documents = ticket.documents.map((one, index) => (index === this.at() ? { ...one, pages } : one));
     const changed = { ...ticket, documents };
