@@ -165,6 +165,15 @@ test('a second document is added and planned with the first', async ({ quietPage
   await expect(page.getByText('completed, 9 of 9 sheets')).toBeVisible();
 });
 
+test('a job removed from the Desk is brought back by one press', async ({ quietPage: page, world }) => {
+  await world.demoJob('programme', { copies: 20 });
+  await page.goto(world.base);
+  await page.getByRole('button', { name: 'Remove programme' }).click();
+  await expect(page.getByText('No jobs yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page.getByText('programme.pdf, 20 copies, one side: 160 sheets')).toBeVisible();
+});
+
 test.describe('files that cannot be used', () => {
   test('are refused on the Desk with their name and the reason', async ({ page, world }, testInfo) => {
     const path = testInfo.outputPath('letter.pdf');

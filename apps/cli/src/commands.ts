@@ -33,17 +33,26 @@ export async function planCommand(file: string, options: { printer?: string; jso
   return stopsOf(plan).length > 0 ? STOPPED : DONE;
 }
 
-/** `impose TICKET -o OUT.pdf`: one set. */
-export async function imposeCommand(file: string, options: { output: string; printer?: string }): Promise<number> {
+/** `impose TICKET -o OUT.pdf`: one set, or with `--set all` every set one after another. */
+export async function imposeCommand(
+  file: string,
+  options: { output: string; printer?: string; set?: string },
+): Promise<number> {
   const printer = options.printer === undefined ? null : await loadPrinter(options.printer);
   const job = await loadJob(file);
   const plan = planJob(job, printer);
   const stops = stopsOf(plan);
   stops.forEach((check) => complain(`${file}: ${check.message}`));
   if (stops.length > 0) return STOPPED;
-  const pdf = await imposeJob(job, plan, 'every-sheet');
+  if (options.set !== undefined && options.set !== 'all') {
+    throw new InputError('--set', `"${options.set}" is not known; write "all" or leave it out`);
+  }
+  const all = options.set === 'all';
+  const pdf = await imposeJob(job, plan, 'every-sheet', all ? 'all' : 'one');
   await writeWhole(options.output, pdf);
-  out(`${options.output}: ${plan.tally.sheetsPerSet} sheets, one set, ${pdf.length} bytes`);
+  const { sheets, sheetsPerSet } = plan.tally;
+  const what = all ? `${sheets} sheets, every set` : `${sheetsPerSet} sheets, one set`;
+  out(`${options.output}: ${what}, ${pdf.length} bytes`);
   return DONE;
 }
 
@@ -84,9 +93,14 @@ export function complainAbout(error: unknown): number {
   return BAD_INPUT;
 }
 
-async function imposeJob(job: Job, plan: Plan, blanks: 'every-sheet' | 'none'): Promise<Uint8Array> {
+async function imposeJob(
+  job: Job,
+  plan: Plan,
+  blanks: 'every-sheet' | 'none',
+  sets: 'one' | 'all' = 'one',
+): Promise<Uint8Array> {
   try {
-    return await impose({ plan, ticket: job.ticket, documents: job.documents, blanks });
+    return await impose({ plan, ticket: job.ticket, documents: job.documents, blanks, sets });
   } catch (error) {
     if (error instanceof PdfError) throw new InputError(job.file, error.message);
     throw error;

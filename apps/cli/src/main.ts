@@ -34,11 +34,14 @@ export async function main(argv: readonly string[]): Promise<number> {
     .action((ticket: string, options: { printer?: string; json?: boolean }) => keep(planCommand(ticket, options)));
   program
     .command('impose')
-    .description('write one set as an imposed PDF')
+    .description('write an imposed PDF')
     .argument('<ticket>')
     .requiredOption('-o, --output <file>', 'the PDF to write')
     .option('--printer <profile>', 'a printer profile')
-    .action((ticket: string, options: { output: string; printer?: string }) => keep(imposeCommand(ticket, options)));
+    .option('--set <which>', 'all: every set; without: one set')
+    .action((ticket: string, options: { output: string; printer?: string; set?: string }) =>
+      keep(imposeCommand(ticket, options)),
+    );
   program
     .command('send')
     .description('send a ticket to a printer as one job')

@@ -117,6 +117,15 @@ describe('impose', () => {
     expect(readdirSync(folder).filter((name) => name.includes('.part'))).toEqual([]);
   });
 
+  test('every set with --set all; another word is refused', async () => {
+    expect(await foglio('impose', ticket(CONTRACT), '-o', at('all.pdf'), '--set', 'all')).toBe(0);
+    expect(printed).toMatch(/all\.pdf: 18 sheets, every set, \d+ bytes\n$/);
+    expect(execFileSync('pdfinfo', [at('all.pdf')], { encoding: 'utf8' })).toMatch(/^Pages: +36$/m);
+    expect(await foglio('impose', ticket(CONTRACT), '-o', at('some.pdf'), '--set', 'some')).toBe(2);
+    expect(complained).toBe('--set: "some" is not known; write "all" or leave it out\n');
+    expect(existsSync(at('some.pdf'))).toBe(false);
+  });
+
   test('a stop writes nothing', async () => {
     writeFileSync(
       at('small.json'),

@@ -33,6 +33,8 @@ export interface ImposeInput {
    * on any duplex printer. "none": it is not, for a file sent with `sides` of its own for each page.
    */
   readonly blanks: 'every-sheet' | 'none';
+  /** "one" unless given; "all": every set, in the order the plan's `collate` says. */
+  readonly sets?: 'one' | 'all';
 }
 
 /** A source opened once, its pages made into forms as they are first placed. */
@@ -45,17 +47,17 @@ interface Source {
 }
 
 /**
- * Writes one set of a plan as an imposed PDF: a page a side in sheet order, each at its paper's size, turned as read
+ * Writes one set of a plan, or every set, as an imposed PDF: a page a side in sheet order, each at its paper's size, turned as read
  * (model, Command line). The ticket is attached as `ticket.json`.
  *
  * @throws PdfError where a source cannot be read
  */
-export async function impose({ plan, ticket, documents, blanks }: ImposeInput): Promise<Uint8Array> {
+export async function impose({ plan, ticket, documents, blanks, sets = 'one' }: ImposeInput): Promise<Uint8Array> {
   const sources = await openSources(documents.map((document) => document.bytes));
   const target = (sources[0] as Source).pdf.context;
   const rotationOf = pageRotations(ticket, documents);
   const pagesRef = target.nextRef();
-  const kids = imposedSides(plan.sheets, blanks).map(({ sheet, side }) =>
+  const kids = imposedSides(sets === 'all' ? everySet(plan) : plan.sheets, blanks).map(({ sheet, side }) =>
     target.register(pageObject(sheet, side, pagesRef, target, (cell) => drawCell(cell, sources, target, rotationOf))),
   );
   target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
@@ -66,6 +68,12 @@ export async function impose({ plan, ticket, documents, blanks }: ImposeInput): 
   delete target.trailerInfo.Encrypt;
   sweepUnreachable(target);
   return PDFStreamWriter.forContext(target, Infinity, true).serializeToBuffer();
+}
+
+/** The sheets of all sets: complete sets, or each sheet as often as there are sets before the next. */
+function everySet({ sheets, sets, collate }: Plan): Sheet[] {
+  const times = Array.from({ length: sets }, (_, set) => set);
+  return collate ? times.flatMap(() => sheets) : sheets.flatMap((sheet) => times.map(() => sheet));
 }
 
 /** The sides that become pages, in order; null is the blank page after a one-sided sheet. */

@@ -10,12 +10,19 @@ async function imposed(
   sources: readonly Uint8Array[],
   settings: Omit<TicketInput, 'version' | 'documents'> = {},
   blanks: ImposeInput['blanks'] = 'every-sheet',
+  sets: ImposeInput['sets'] = 'one',
 ): Promise<Uint8Array> {
   const documents = await Promise.all(
     sources.map(async (bytes, index) => ({ name: `${index}.pdf`, bytes, pages: await readFacts(bytes) })),
   );
   const ticket = readTicket({ version: 1, documents: documents.map(({ name }) => ({ file: name })), ...settings });
-  return impose({ plan: plan(ticket, documents, profileForTicket(ticket, documents)), ticket, documents, blanks });
+  return impose({
+    plan: plan(ticket, documents, profileForTicket(ticket, documents)),
+    ticket,
+    documents,
+    blanks,
+    sets,
+  });
 }
 
 const fourPages = pagesPdf([1, 2, 3, 4].map(() => `${A4} /Contents 100 0 R`));
@@ -37,6 +44,16 @@ describe('the imposed PDF of one set (model, Command line)', () => {
       { width: 1190.55, height: 841.89, rotate: 0 },
       { width: 792, height: 612, rotate: 0 },
     ]);
+  });
+
+  test('every set on request, in sets or sheet by sheet; pages stand once however often they are placed', async () => {
+    const numbered = pagesPdf([`${A4} /Contents 100 0 R`, `${A4} /Contents [101 0 R 102 0 R]`]);
+    const words = async (collate: boolean): Promise<string[]> =>
+      pageTexts(await imposed([numbered], { copies: 2, collate }, 'every-sheet', 'all')).map((text) => text.trim());
+    expect(await words(true)).toEqual(['upright words', 'second part', 'upright words', 'second part']);
+    expect(await words(false)).toEqual(['upright words', 'upright words', 'second part', 'second part']);
+    const [one, hundred] = [await imposed([numbered]), await imposed([numbered], { copies: 100 }, 'none', 'all')];
+    expect(hundred.length - one.length).toBeLessThan(198 * 200);
   });
 
   test('passes qpdf’s check and carries the ticket', async () => {

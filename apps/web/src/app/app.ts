@@ -99,6 +99,8 @@ import { benchFeature } from './state/bench.state';
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
+  // A file dropped beside its place would otherwise take the whole page's place.
+  host: { '(document:dragover)': '$event.preventDefault()', '(document:drop)': '$event.preventDefault()' },
 })
 export class App {
   private readonly store = inject(Store);

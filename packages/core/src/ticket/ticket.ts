@@ -5,7 +5,9 @@ import { bookletDefaults, gridDefaults, type routeSchema, type ticketSchema } fr
 export type Ticket = Omit<FromSchema<typeof ticketSchema>, 'routes'> & { routes: Route[] };
 
 /** A ticket as written by a person: everything but `version` and `documents` may be left out. */
-export type TicketInput = FromSchema<typeof ticketSchema, { keepDefaultedPropertiesOptional: true }>;
+export type TicketInput = Omit<FromSchema<typeof ticketSchema, { keepDefaultedPropertiesOptional: true }>, 'routes'> & {
+  routes?: Route[];
+};
 
 export type Route = FromSchema<typeof routeSchema>;
 export type Layout = Ticket['layout'];

@@ -26,8 +26,9 @@ export class Api {
     return this.http.get<JobBrief[]>('/api/jobs');
   }
 
-  createJob(ticket: TicketInput): Observable<JobRecord> {
-    return this.http.post<JobRecord>('/api/jobs', { ticket });
+  /** Without a printer it is set up for the first one known. */
+  createJob(ticket: TicketInput, printerId?: string): Observable<JobRecord> {
+    return this.http.post<JobRecord>('/api/jobs', { ticket, printerId });
   }
 
   job(id: string): Observable<JobRecord> {

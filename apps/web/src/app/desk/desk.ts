@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
@@ -22,6 +23,7 @@ import { FileDrop } from './file-drop';
 export class Desk {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly notices = inject(MatSnackBar);
   protected readonly jobs = signal<readonly JobBrief[] | null>(null);
   private readonly printers = signal<readonly PrinterRecord[]>([]);
   protected readonly uploading = signal<string | null>(null);
@@ -51,9 +53,21 @@ export class Desk {
     }
   }
 
+  /** Removed at once, and brought back by one press while the notice stands. */
   protected async remove(job: JobBrief): Promise<void> {
     try {
       await firstValueFrom(this.api.removeJob(job.id));
+      await this.list();
+      const notice = this.notices.open(`Removed “${this.titleOf(job)}”`, 'Bring it back', { duration: 10_000 });
+      notice.onAction().subscribe(() => void this.bringBack(job));
+    } catch (error) {
+      this.message.set(sayError(error));
+    }
+  }
+
+  private async bringBack({ ticket, printerId }: JobBrief): Promise<void> {
+    try {
+      await firstValueFrom(this.api.createJob(ticket, printerId));
       await this.list();
     } catch (error) {
       this.message.set(sayError(error));
