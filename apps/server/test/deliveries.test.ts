@@ -1,16 +1,77 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import { readTicket } from '@foglio/core/validate';
 import { contents, deliveries, files, jobs, type DeliveryState } from '../src/database/schema';
 import { changeDelivery, findDelivery } from '../src/deliveries/delivery-store';
 import { Presence } from '../src/deliveries/presence';
+import {
+  decodeMessage,
+  encodeMessage,
+  enumeration,
+  firstNumber,
+  groupOf,
+  integer,
+  keyword,
+  OPERATIONS,
+  STATUS,
+} from '@foglio/ipp';
 import { PROFILE, startServer, type RunningServer } from './running-server';
 
 let server: RunningServer;
+let printer: Server;
+let cancelled: number[];
+
+/** What the printer says of a job, by its number; an array tells how it stands the first time, then after. */
+const JOBS: Record<number, readonly (readonly [state: number, reason: string, sheets: number])[]> = {
+  1: [[5, 'job-printing', 0]],
+  21: [
+    [3, 'job-incoming', 0],
+    [7, 'job-canceled-by-user', 0],
+  ],
+  22: [[7, 'job-canceled-by-user', 3]],
+  23: [
+    [5, 'job-printing', 1],
+    [9, 'job-completed-successfully', 1],
+  ],
+  24: [[8, 'aborted-by-system', 0]],
+};
+
+/** A printer that only tells of jobs: the least that the keeper asks for. */
+async function startPrinter(): Promise<string> {
+  const asked = new Map<number, number>();
+  cancelled = [];
+  printer = createServer((request, response) => {
+    const parts: Buffer[] = [];
+    request.on('data', (part: Buffer) => parts.push(part));
+    request.on('end', () => {
+      const { message } = decodeMessage(Buffer.concat(parts));
+      const id = firstNumber(groupOf(message, 'operation'), 'job-id') ?? 0;
+      const states = JOBS[id] ?? [];
+      const time = asked.get(id) ?? 0;
+      if (message.code === OPERATIONS.cancelJob) cancelled.push(id);
+      else asked.set(id, time + 1);
+      const [state, reason, sheets] = states[Math.min(time, states.length - 1)] ?? [0, '', 0];
+      const attributes = {
+        'job-state': [enumeration(state)],
+        'job-state-reasons': [keyword(reason)],
+        'job-media-sheets-completed': [integer(sheets)],
+      };
+      const code = states.length === 0 ? STATUS.notFound : STATUS.ok;
+      response.end(encodeMessage({ version: [2, 0], code, requestId: 1, groups: [{ tag: 'job', attributes }] }));
+    });
+  });
+  await new Promise<void>((resolve) => printer.listen(0, '127.0.0.1', resolve));
+  return `ipp://127.0.0.1:${(printer.address() as AddressInfo).port}/ipp/print`;
+}
 
 beforeAll(async () => {
-  server = await startServer();
+  server = await startServer(await startPrinter());
 });
-afterAll(() => server.stop());
+afterAll(async () => {
+  await server.stop();
+  printer.close();
+});
 
 async function enter(values: {
   state: DeliveryState;
@@ -72,15 +133,33 @@ test('what a server that is gone was sending, before the printer had a job of it
   expect(await until(id, 'interrupted')).toContain('Nothing was printed; send it again.');
 });
 
-test('with the printer away it is not known, and said so, rather than called done or interrupted', async () => {
-  const gone = new Presence(server.databaseUrl);
-  const id = await enter({ state: 'sending', server: gone.server, printerJobId: 7 });
-  await wait(300);
-  const { state, message } = await findDelivery(server.db, id);
-  expect([state, message]).toEqual([
-    'sending',
-    'Sending was interrupted and the printer does not answer; it is asked again.',
-  ]);
+describe('what a server that is gone was sending, when the printer has a job of it', () => {
+  const left = (printerJobId: number): Promise<string> =>
+    enter({ state: 'sending', server: new Presence(server.databaseUrl).server, printerJobId });
+
+  test('still waiting for the document: it is cancelled there, and ends as interrupted', async () => {
+    const id = await left(21);
+    expect(await until(id, 'interrupted')).toBe('Sending was interrupted. Nothing was printed; send it again.');
+    expect(cancelled).toEqual([21]);
+  });
+
+  test('ended there after some sheets: how many came out is said', async () => {
+    expect(await until(await left(22), 'interrupted')).toContain('3 of 1 sheets came out');
+  });
+
+  test('with the whole document: it is followed to its end', async () => {
+    await until(await left(23), 'completed');
+  });
+
+  test('given up by the printer: nothing was printed', async () => {
+    expect(await until(await left(24), 'interrupted')).toContain('Nothing was printed');
+  });
+
+  test('no longer known there: nobody claims that nothing was printed', async () => {
+    const message = await until(await left(99), 'interrupted');
+    expect(message).toContain('look at its output before sending again');
+    expect(message).not.toContain('Nothing was printed');
+  });
 });
 
 test('what a living server is sending is left alone', async () => {
@@ -92,4 +171,17 @@ test('what a living server is sending is left alone', async () => {
 test('a queued delivery that the queue has forgotten is taken up again, and its failure told', async () => {
   const id = await enter({ state: 'queued', updatedAt: new Date(Date.now() - 60_000) });
   expect(await until(id, 'failed')).toMatch(/^Nothing was printed: /);
+});
+
+test('with the printer away it is not known, and said so, rather than called done or interrupted', async () => {
+  printer.close();
+  printer.closeAllConnections();
+  const gone = new Presence(server.databaseUrl);
+  const id = await enter({ state: 'sending', server: gone.server, printerJobId: 7 });
+  await wait(300);
+  const { state, message } = await findDelivery(server.db, id);
+  expect([state, message]).toEqual([
+    'sending',
+    'Sending was interrupted and the printer does not answer; it is asked again.',
+  ]);
 });

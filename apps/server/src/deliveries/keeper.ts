@@ -16,6 +16,9 @@ export interface KeeperOptions {
 /** A queued delivery older than this has been forgotten by the queue: the server that took it up was killed. */
 const FORGOTTEN_AFTER_MS = 15_000;
 
+const NOTHING_PRINTED = 'Nothing was printed; send it again.';
+const LOOK_FIRST = 'The printer no longer knows this job; look at its output before sending again.';
+
 const ENDS: Partial<Record<JobState, DeliveryState>> = {
   completed: 'completed',
   canceled: 'canceled',
@@ -73,8 +76,7 @@ export class Keeper {
       return;
     }
     if (status === 'unknown') {
-      const message = 'The printer no longer knows this job; look at its output before sending again.';
-      await changeDelivery(db, delivery.id, ['printing'], { state: 'failed', message });
+      await changeDelivery(db, delivery.id, ['printing'], { state: 'failed', message: LOOK_FIRST });
       return;
     }
     const state = ENDS[status.state] ?? 'printing';
@@ -93,25 +95,32 @@ export class Keeper {
   private async settle(delivery: StoredDelivery): Promise<void> {
     const { db, presence } = this.options;
     if (delivery.server !== null && (await presence.lives(delivery.server))) return;
-    const status = delivery.printerJobId === null ? 'unknown' : await this.ask(delivery);
+    if (delivery.printerJobId === null) return this.interrupt(delivery, NOTHING_PRINTED);
+    const status = await this.ask(delivery);
+    if (status === 'unknown') return this.interrupt(delivery, LOOK_FIRST);
     if (status === 'away') {
       const message = 'Sending was interrupted and the printer does not answer; it is asked again.';
       if (delivery.message !== message) await changeDelivery(db, delivery.id, ['sending'], { message });
       return;
     }
-    const incoming = status !== 'unknown' && status.reasons.includes('job-incoming');
-    if (status !== 'unknown' && !incoming && (ENDS[status.state] ?? 'completed') === 'completed') {
+    if (status.reasons.includes('job-incoming')) {
+      // What the printer makes of it is asked in the next round: the rest may have come in this very moment.
+      const printer = await findPrinter(db, delivery.printerId);
+      await cancelJob(printer.uri, status.id, 'foglio').catch(() => undefined);
+      return;
+    }
+    if ((ENDS[status.state] ?? 'completed') === 'completed') {
       await changeDelivery(db, delivery.id, ['sending'], { state: 'printing', message: null, server: null });
       return;
     }
-    if (incoming) {
-      const printer = await findPrinter(db, delivery.printerId);
-      await cancelJob(printer.uri, status.id, 'foglio').catch(() => undefined);
-    }
-    const printed = status === 'unknown' ? 0 : status.sheetsCompleted;
-    const came = printed === 0 ? 'Nothing was printed' : `${printed} of ${delivery.sheets} sheets came out`;
-    const message = `Sending was interrupted before the printer had the whole job. ${came}; send it again.`;
-    await changeDelivery(db, delivery.id, ['sending'], { state: 'interrupted', message, server: null });
+    const printed = status.sheetsCompleted;
+    const came = `${printed} of ${delivery.sheets} sheets came out; send it again.`;
+    await this.interrupt(delivery, printed === 0 ? NOTHING_PRINTED : came);
+  }
+
+  private async interrupt(delivery: StoredDelivery, outcome: string): Promise<void> {
+    const message = `Sending was interrupted. ${outcome}`;
+    await changeDelivery(this.options.db, delivery.id, ['sending'], { state: 'interrupted', message, server: null });
   }
 
   private async ask(delivery: StoredDelivery): Promise<JobStatus | 'away' | 'unknown'> {

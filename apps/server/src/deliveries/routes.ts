@@ -140,6 +140,8 @@ async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDel
     if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
     throw error;
   }
+  // A sending that the cancelling broke off may have been entered as failed already.
+  await changeDelivery(db, delivery.id, ['sending', 'failed'], { state: 'canceled', message: null });
   return findDelivery(db, delivery.id);
 }
 

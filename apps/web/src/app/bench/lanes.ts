@@ -9,6 +9,7 @@ import {
   type ElementRef,
   inject,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { saySize, trayName, type Sheet } from '@foglio/core';
@@ -106,7 +107,11 @@ export class Lanes {
       destroyed.onDestroy(() => observer.disconnect());
       this.look();
     });
-    effect(() => this.bringIntoView(this.shown()));
+    // Only a newly chosen sheet is scrolled to; a new plan leaves the lanes where the person has them.
+    effect(() => {
+      const shown = this.shown();
+      untracked(() => this.bringIntoView(shown));
+    });
   }
 
   protected look(): void {

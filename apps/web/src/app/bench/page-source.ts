@@ -7,7 +7,7 @@ let last: { ticket: BenchState['ticket']; documents: BenchState['documents']; so
 
 /** Where each page of the plan comes from. Made anew only with the ticket, since every side on the screen asks for it. */
 export function pageSourceOf({ ticket, documents, trouble }: BenchState): PageSource {
-  if (!ticket || trouble) return last?.source ?? NOTHING;
+  if (!ticket || trouble) return last?.documents === documents ? last.source : NOTHING;
   if (last?.ticket === ticket && last.documents === documents) return last.source;
   const turnOf = pageRotations(ticket, documents);
   const source: PageSource = (document, page) => ({

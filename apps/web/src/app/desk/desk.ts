@@ -85,8 +85,9 @@ export class Desk {
   }
 
   private async list(): Promise<void> {
+    // A printer that is away takes its time to be found so; the jobs do not wait for it.
+    this.api.printers().subscribe({ next: (printers) => this.printers.set(printers), error: () => undefined });
     try {
-      this.printers.set(await firstValueFrom(this.api.printers()));
       this.jobs.set(await firstValueFrom(this.api.jobs()));
     } catch (error) {
       this.jobs.set([]);
