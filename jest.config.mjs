@@ -42,6 +42,7 @@ export default {
     room('printer', 'apps/printer'),
     room('server', 'apps/server'),
     room('cli', 'apps/cli'),
+    room('demo', 'demo'),
     web,
   ],
   collectCoverageFrom: ['packages/core/src/**/*.ts', '!**/*.test.ts'],

@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
 import { readConfig } from './config';
@@ -30,9 +31,14 @@ server.on('error', (error) => {
 });
 server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://127.0.0.1:${port()}`));
 
+/** Time for requests that are being answered; those that stay open, as event streams do, are then cut. */
+const LAST_ANSWERS_MS = 300;
+
 /** Ends in order: no new requests, what is being sent is finished, then the database is let go. */
 async function shutDown(): Promise<void> {
   server.close();
+  server.closeIdleConnections();
+  await wait(LAST_ANSWERS_MS);
   server.closeAllConnections();
   await keeper.stop();
   await sending.stop();

@@ -9,14 +9,14 @@ const BEAT_MS = 15_000;
 /** `/api/events`: every change of a delivery as a server-sent event (WHATWG HTML, section 9.2). */
 export function eventRoutes(db: Database, presence: Presence): Router {
   const router = Router();
-  router.get('/', (request, response) => {
+  router.get('/', (_request, response) => {
     response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
     response.flushHeaders();
     response.write('retry: 1000\n\n');
     const onChange = (id: string): void => void tellOf(db, id, response);
     const beat = setInterval(() => response.write(': beat\n\n'), BEAT_MS);
     presence.on('delivery', onChange);
-    request.on('close', () => {
+    response.on('close', () => {
       clearInterval(beat);
       presence.off('delivery', onChange);
     });

@@ -50,7 +50,7 @@ export function sendProblem(response: Response, { code, message, extra }: Proble
 /** The last handler: every error becomes a problem document; what is not ours is logged and told without its inside. */
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
   // Whoever asked has gone in the middle of the answer: there is nobody to tell, and nothing is wrong here.
-  if (response.headersSent && isGone(error)) return;
+  if (isGone(error)) return void response.destroy();
   if (response.headersSent) return void next(error);
   if (error instanceof Problem) return void sendProblem(response, error);
   const parsed = bodyProblem(error);

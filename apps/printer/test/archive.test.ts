@@ -1,0 +1,65 @@
+import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { collection, integer, keyword } from '@foglio/ipp';
+import { Archive, type DeliveredSheet, type PrintJob } from '../src/archive';
+
+let folder: string;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'foglio-archive-'));
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+const job = (id: number): PrintJob => ({
+  id,
+  name: 'Contract',
+  user: 'test',
+  attributes: { copies: [integer(2)], 'media-col': [collection({ 'media-source': [keyword('tray-1')] })] },
+  state: 'processing',
+  reasons: ['job-printing'],
+  message: null,
+  pages: 4,
+  sheets: 4,
+  delivered: [],
+});
+
+const sheet = (id: number, index: number): DeliveredSheet => ({
+  job: id,
+  index,
+  set: 1,
+  tray: 'tray-1',
+  sides: 'one-sided',
+  front: index,
+  back: null,
+});
+
+test('what was kept is there for the next printer of that folder, jobs in order, sheets as they came out', async () => {
+  const before = new Archive(folder);
+  expect(await before.open()).toEqual([]);
+  for (const id of [10, 9]) await before.saveJob(job(id));
+  await before.addSheet(sheet(9, 1));
+  await before.addSheet(sheet(9, 2));
+  await before.saveTrays({ 'tray-1': 7 });
+  await before.saveDocument(9, new Uint8Array([1, 2, 3]));
+
+  const after = new Archive(folder);
+  const jobs = await after.open();
+  expect(jobs.map(({ id }) => id)).toEqual([9, 10]);
+  expect(jobs[0]).toEqual({ ...job(9), delivered: [sheet(9, 1), sheet(9, 2)] });
+  expect(await after.readTrays()).toEqual({ 'tray-1': 7 });
+  expect([...(await after.readDocument(9))]).toEqual([1, 2, 3]);
+});
+
+test('a sheet whose line was cut short by a crash did not come out', async () => {
+  const archive = new Archive(folder);
+  await archive.open();
+  await archive.saveJob(job(1));
+  await archive.addSheet(sheet(1, 1));
+  appendFileSync(join(folder, 'job-1.sheets'), '{"job":1,"index":2,"se');
+  expect((await archive.open())[0]?.delivered).toEqual([sheet(1, 1)]);
+});
+
+test('a new printer knows of no tray yet', async () => {
+  expect(await new Archive(folder).readTrays()).toEqual({});
+});
