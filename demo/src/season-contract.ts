@@ -14,7 +14,7 @@ const CHAPTERS: readonly Chapter[] = [
     title: 'Engagement',
     clauses: [
       'The Orchestra engages the Player as a member of the section named in Schedule A for the season that opens on 19 September 2026 and closes on 26 June 2027.',
-      'The engagement covers twenty-two concerts, forty-one rehearsals and two recording days, as listed in the rehearsal timetable. The timetable forms part of this contract.',
+      'The engagement covers twenty-two concerts, forty-one rehearsals and two broadcast days, as listed in the rehearsal timetable. The timetable forms part of this contract.',
       'The Player accepts the engagement and undertakes to be present, prepared and in tune at the hour stated for each call.',
       'Should the Orchestra add a concert to the season, the Player is offered it first and may decline without giving a reason.',
     ],
@@ -56,12 +56,12 @@ const CHAPTERS: readonly Chapter[] = [
     ],
   },
   {
-    title: 'Recording',
+    title: 'Broadcasts',
     clauses: [
-      'Concerts may be recorded for the archive of the Orchestra. The archive is open to members and to scholars.',
-      'A recording that is sold or broadcast earns the Player a further fee, as set out in Schedule B.',
-      'No Player may record a call without the consent of the conductor and of the section.',
-      'Where a recording is used to announce the season, no more than ninety seconds of it are heard.',
+      'Concerts may be kept on tape for the archive of the Orchestra. The archive is open to members and to scholars.',
+      'A tape that is sold or broadcast earns the Player a further fee, as set out in Schedule B.',
+      'No Player may tape a call without the consent of the conductor and of the section.',
+      'Where a tape is used to announce the season, no more than ninety seconds of it are heard.',
     ],
   },
 ];
@@ -140,7 +140,7 @@ function letter(document: PDFKit.PDFDocument): void {
   const paragraphs = [
     'Dear Ms Farrow,',
     'With this letter you receive your contract for the coming season. It is made out in two copies: please sign both on pages 6 and 9, keep one, and let us have the other back before the first rehearsal on 12 September.',
-    'Three things are new. Calls that fall on a public holiday are paid at one and a half times the fee. Parts for practice may be photographed, as long as the pictures are deleted when the season ends. And the recording days, which used to be agreed from case to case, now stand in the timetable.',
+    'Three things are new. Calls that fall on a public holiday are paid at one and a half times the fee. Parts for practice may be photographed, as long as the pictures are deleted when the season ends. And the broadcast days, which used to be agreed from case to case, now stand in the timetable.',
     'The timetable, the autumn programme and the plan of the stage come with separate post. If a date cannot be kept, please tell the office rather than your section leader, so that a deputy can be found in time.',
     'We look forward to another season with you.',
     'Yours sincerely,',
@@ -269,7 +269,7 @@ const FEES = [
   ['Rehearsal', '42.00', '54.00', '12.00'],
   ['Concert in the Town Hall', '78.00', '96.00', '12.00'],
   ['Concert elsewhere', '92.00', '112.00', '24.00'],
-  ['Recording day', '130.00', '156.00', '24.00'],
+  ['Broadcast day', '130.00', '156.00', '24.00'],
   ['Public holiday', 'one and a half times', 'one and a half times', '—'],
 ];
 const VALUES = [
