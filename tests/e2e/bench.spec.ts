@@ -151,6 +151,28 @@ test('what was set is there after a reload', async ({ quietPage: page, world }) 
   await expect(page.getByLabel('Pages to print')).toHaveValue('1-4, 99');
 });
 
+test('what was changed in the very moment of leaving is kept', async ({ page, world }) => {
+  const [first, second] = [await world.demoJob('programme'), await world.demoJob('contract')];
+  const pagesOf = async (job: string): Promise<string | undefined> =>
+    (await world.api<{ ticket: { documents: { pages: string }[] } }>(`/jobs/${job}`)).ticket.documents[0]?.pages;
+  await page.goto(`${world.base}/jobs/${first}`);
+  await expect(page.getByText('8 of 8 printed')).toBeVisible();
+  // To another page altogether.
+  await page.getByLabel('Pages to print').fill('1-3');
+  await page.goto(`${world.base}/jobs/${second}`);
+  await expect.poll(() => pagesOf(first)).toBe('1-3');
+  // To another job within the application, and back.
+  await expect(page.getByText('14 of 14 printed')).toBeVisible();
+  await page.getByLabel('Pages to print').fill('2-5');
+  await page.evaluate((path) => {
+    history.pushState(null, '', path);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, `/jobs/${first}`);
+  await expect(page.getByLabel('Pages to print')).toHaveValue('1-3');
+  await expect.poll(() => pagesOf(second)).toBe('2-5');
+  expect(await pagesOf(first)).toBe('1-3');
+});
+
 test('a second document is added and planned with the first', async ({ quietPage: page, world }, testInfo) => {
   const job = await world.demoJob('programme', { tray: 'tray-1' });
   await page.goto(`${world.base}/jobs/${job}`);

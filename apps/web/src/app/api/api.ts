@@ -12,6 +12,9 @@ import type {
   StackRecord,
 } from './records';
 
+/** Characters, each at most three bytes, that are well under what may be under way when a page is left. */
+const LONGEST_KEPT_ALIVE = 16_000;
+
 /** The server, one method a request. */
 @Injectable({ providedIn: 'root' })
 export class Api {
@@ -36,7 +39,10 @@ export class Api {
   }
 
   saveTicket(id: string, ticket: Ticket, revision: number): Observable<{ revision: number }> {
-    return this.http.put<{ revision: number }>(`/api/jobs/${id}`, { ticket, revision });
+    const body = { ticket, revision };
+    // Goes on although the page is left; browsers hold back longer ones (Fetch standard, 64 KiB in all).
+    const keepalive = JSON.stringify(body).length < LONGEST_KEPT_ALIVE;
+    return this.http.put<{ revision: number }>(`/api/jobs/${id}`, body, { keepalive });
   }
 
   removeJob(id: string): Observable<void> {

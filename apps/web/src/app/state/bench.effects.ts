@@ -5,12 +5,13 @@ import { Store } from '@ngrx/store';
 import {
   catchError,
   concatMap,
-  debounceTime,
   distinctUntilChanged,
   exhaustMap,
   filter,
   forkJoin,
+  fromEvent,
   map,
+  merge,
   of,
   switchMap,
   take,
@@ -66,10 +67,16 @@ export const plan = createEffect(
   { functional: true },
 );
 
-/** The ticket is saved as it changes, one request after another, each on the revision the last one gave. */
+/**
+ * The ticket is saved as it changes, one request after another. What is to be saved is taken at the change itself, so
+ * that nothing is lost where the person goes to another job, or leaves the page, before the short wait is over.
+ */
 export const save = createEffect(
-  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
-    actions.pipe(
+  (actions = inject(Actions), store = inject(Store), api = inject(Api)) => {
+    const leaving = merge(actions.pipe(ofType(BenchActions.opened)), fromEvent(window, 'pagehide'));
+    // Each request begins from the revision the one before it gave, also where its answer has not reached the store.
+    let latest = { jobId: '', revision: 0 };
+    return actions.pipe(
       ofType(
         BenchActions.ticketChanged,
         BenchActions.pagesRouted,
@@ -77,19 +84,27 @@ export const save = createEffect(
         BenchActions.undone,
         BenchActions.redone,
       ),
-      debounceTime(SAVE_AFTER_MS),
-      concatMap(() => of(null).pipe(withLatestFrom(store.select(benchFeature.selectBenchState)))),
+      withLatestFrom(store.select(benchFeature.selectBenchState)),
       filter(([, { ticket, saving }]) => ticket !== null && saving !== 'saved' && saving !== 'conflict'),
-      concatMap(([, { jobId, ticket, revision }]) =>
-        api.saveTicket(jobId!, ticket!, revision).pipe(
-          map((saved) => BenchActions.saved({ ticket: ticket!, revision: saved.revision })),
-          catchError((error: unknown) => {
-            const conflict = problemCode(error) === 'job-changed';
-            return of(BenchActions.saveFailed({ message: sayError(error), conflict }));
-          }),
+      switchMap(([, state]) =>
+        merge(timer(SAVE_AFTER_MS), leaving).pipe(
+          take(1),
+          map(() => ({ jobId: state.jobId!, ticket: state.ticket!, known: state.revision })),
         ),
       ),
-    ),
+      concatMap(({ jobId, ticket, known }) => {
+        const revision = latest.jobId === jobId ? Math.max(latest.revision, known) : known;
+        return api.saveTicket(jobId, ticket, revision).pipe(
+          tap((saved) => (latest = { jobId, revision: saved.revision })),
+          map((saved) => BenchActions.saved({ jobId, ticket, revision: saved.revision })),
+          catchError((error: unknown) => {
+            const conflict = problemCode(error) === 'job-changed';
+            return of(BenchActions.saveFailed({ jobId, message: sayError(error), conflict }));
+          }),
+        );
+      }),
+    );
+  },
   { functional: true },
 );
 

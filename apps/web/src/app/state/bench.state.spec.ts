@@ -39,11 +39,19 @@ test('what is typed in one go is undone in one go', () => {
 test('a change made while an older one was being saved is still unsaved', () => {
   const saving = after(copies(2));
   const changed = reducer(saving, copies(3));
-  expect(reducer(changed, BenchActions.saved({ ticket: saving.ticket!, revision: 2 }))).toMatchObject({
+  expect(reducer(changed, BenchActions.saved({ jobId: 'j', ticket: saving.ticket!, revision: 2 }))).toMatchObject({
     saving: 'unsaved',
     revision: 2,
   });
-  expect(reducer(changed, BenchActions.saved({ ticket: changed.ticket!, revision: 2 })).saving).toBe('saved');
+  expect(reducer(changed, BenchActions.saved({ jobId: 'j', ticket: changed.ticket!, revision: 2 })).saving).toBe(
+    'saved',
+  );
+});
+
+test('word of another job’s saving, come late, changes nothing here', () => {
+  const state = after(copies(2));
+  expect(reducer(state, BenchActions.saved({ jobId: 'other', ticket, revision: 9 }))).toBe(state);
+  expect(reducer(state, BenchActions.saveFailed({ jobId: 'other', message: 'm', conflict: true }))).toBe(state);
 });
 
 test('a number key acts on the chosen pages, or on all pages of the chosen sheets', () => {

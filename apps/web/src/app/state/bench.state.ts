@@ -109,10 +109,12 @@ const reducer = createReducer(
       anchor: Math.min(state.anchor, last),
     };
   }),
-  on(BenchActions.saved, (state, { ticket, revision }): BenchState => {
+  on(BenchActions.saved, (state, { jobId, ticket, revision }): BenchState => {
+    if (jobId !== state.jobId) return state;
     return { ...state, revision, saving: ticket === state.ticket ? 'saved' : 'unsaved' };
   }),
-  on(BenchActions.saveFailed, (state, { message, conflict }): BenchState => {
+  on(BenchActions.saveFailed, (state, { jobId, message, conflict }): BenchState => {
+    if (jobId !== state.jobId) return state;
     return { ...state, saving: conflict ? 'conflict' : 'failed', message };
   }),
   on(BenchActions.sheetChosen, (state, { sheet, extend }): BenchState => {
