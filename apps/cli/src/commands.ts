@@ -1,7 +1,7 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline/promises';
 import { userInfo } from 'node:os';
-import type { Check, Plan, Printer } from '@foglio/core';
+import { asSent, type Check, type Plan, type Printer } from '@foglio/core';
 import { askProfile, IppError, sendPlan } from '@foglio/ipp';
 import { impose, PdfError } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
@@ -72,11 +72,12 @@ export async function sendCommand(file: string, options: { to: string; yes?: boo
   if (stops.length > 0) return STOPPED;
   const cautions = plan.checks.filter((check) => check.level === 'caution');
   if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan))) return BAD_INPUT;
-  const pdf = await imposeJob(job, plan, 'none');
+  const sent = asSent(plan);
+  const pdf = await imposeJob(job, sent, 'none');
   const status = await sendPlan({
     printerUri: options.to,
     printer,
-    plan,
+    plan: sent,
     ticket: job.ticket,
     pdf,
     jobName: job.ticket.title || file,

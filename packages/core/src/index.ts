@@ -1,17 +1,47 @@
-export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
 /** All that other rooms may import of the core; `validate` is apart, since Ajv has no place in the browser. */
 export { orientationOf, type Orientation } from './paper/orientation';
 export { findTray, trayName, type Printer, type PrinterInput, type Tray } from './paper/printer';
 export { printerSchema } from './paper/printer.schema';
-export { KNOWN_SIZES, matchSize, mmToPoints, pointsToMm, readSizeName, saySize, type NamedSize } from './paper/sizes';
-export type { DocumentFacts, PageFacts } from './pages/facts';
-export { selectPages } from './pages/selection';
+export {
+  findSize,
+  KNOWN_SIZES,
+  matchSize,
+  mmToPoints,
+  pointsToMm,
+  readSizeName,
+  saySize,
+  type NamedSize,
+} from './paper/sizes';
+export type { DocumentFacts, Heading, PageFacts } from './pages/facts';
+export { headingRange, sectionsOf, type PageRange } from './pages/outline';
+export { labelOf } from './pages/page-labels';
+export { selectPages, type SelectionContext } from './pages/selection';
 export { SelectionError } from './pages/selection-error';
-export { listPages, sayPages, writeSelection } from './pages/selection-write';
-export { plan, type Cell, type Check, type PageName, type Plan, type Sheet, type Side } from './plan/plan';
-export { planSchema } from './plan/plan.schema';
-export { pageRotations } from './plan/route';
-export { profileForTicket } from './plan/profile-for-ticket';
-export type { Route, Sides, Ticket, TicketInput } from './ticket/ticket';
+export { listPages, sayPages } from './pages/selection-words';
+export { writeSelection } from './pages/selection-write';
+export { byPosition } from './ticket/by-position';
+export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
+export type { Layout, Route, Sides, Ticket, TicketInput } from './ticket/ticket';
 export { TicketError } from './ticket/ticket-error';
 export { ticketSchema } from './ticket/ticket.schema';
+export {
+  plan,
+  type Cell,
+  type Check,
+  type Line,
+  type PageName,
+  type Plan,
+  type Repair,
+  type Sheet,
+  type Side,
+} from './plan/plan';
+export { planSchema } from './plan/plan.schema';
+export { chooseWay, type Way } from './plan/one-job';
+export { pageRules, type PageRules } from './plan/page-rules';
+export { asSent, everySheet, printingOrder, type SetSheet } from './plan/printing-order';
+export { profileForTicket } from './plan/profile-for-ticket';
+export { legibility, type Legibility } from './tally/legibility';
+export { compare, type WayToPrint } from './compare/compare';
+export { fewestSheets } from './compare/fewest-sheets';
+export { deliver, type DeliveredSheet, type Face } from './reader/deliver';
+export { leaf, type ReadPage } from './reader/leaf';

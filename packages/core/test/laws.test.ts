@@ -1,107 +1,126 @@
 import fc from 'fast-check';
-import { plan, profileForTicket, routePages, type DocumentFacts, type Plan, type Ticket } from '../src';
+import {
+  deliver,
+  leaf,
+  mmToPoints,
+  pageRules,
+  plan,
+  profileForTicket,
+  routePages,
+  type Cell,
+  type DocumentFacts,
+  type Plan,
+  type ReadPage,
+  type Sheet,
+  type Side,
+  type Ticket,
+} from '../src';
 import { readPlan, readTicket } from '../src/validate';
-import { A3, A4, LETTER, turned } from './jobs';
+import { facts, job, nameOf, planned, RUNS, selected, type Job } from './any-job';
 
-const RUNS = { numRuns: 1000 };
+const cellsOf = ({ front, back }: Sheet): Cell[] => [...front.cells, ...(back?.cells ?? [])];
+const SLACK = 1e-6;
 
-const size = fc.constantFrom(A4, turned(A4), A3, turned(A3), LETTER, { width: 300, height: 300 });
-const facts: fc.Arbitrary<DocumentFacts> = fc
-  .array(size, { minLength: 1, maxLength: 24 })
-  .map((pages) => ({ name: 'any.pdf', pages }));
-const sides = fc.constantFrom('one-sided' as const, 'two-sided' as const);
-const tray = fc.constantFrom('auto', 'tray-1', 'tray-2', 'tray-3');
-
-/** A ticket over a document, with the pages its selections were made from. */
-const job = facts.chain((document) => {
-  const page = fc.integer({ min: 1, max: document.pages.length });
-  const pages = fc.array(page, { minLength: 1, maxLength: 40 });
-  const route = fc.record({ pages: pages.map((list) => list.join(',')), tray, sides, ownSheet: fc.boolean() });
-  return fc.record({
-    document: fc.constant(document),
-    pages,
-    copies: fc.integer({ min: 1, max: 50 }),
-    sides,
-    tray,
-    bind: fc.constantFrom('left' as const, 'right' as const, 'top' as const),
-    scale: fc.record({
-      mode: fc.constantFrom('auto-fit', 'fit', 'fill', 'none', 'fit-width', 'percent'),
-      percent: fc.integer({ min: 10, max: 400 }),
-    }),
-    margin: fc.integer({ min: 0, max: 30 }),
-    routes: fc.array(route, { maxLength: 4 }),
-  });
-});
-
-type Job = typeof job extends fc.Arbitrary<infer T> ? T : never;
-
-function ticketOf({ document, pages, ...rest }: Job): Ticket {
-  return readTicket({ version: 1, documents: [{ file: document.name, pages: pages.join(',') }], ...rest });
+/** Left, bottom, right and top of what can be seen of a cell. */
+function seen({ x, y, width, height, clip }: Cell): [number, number, number, number] {
+  if (!clip) return [x, y, x + width, y + height];
+  const [cx, cy, cw, ch] = clip;
+  return [Math.max(x, cx), Math.max(y, cy), Math.min(x + width, cx + cw), Math.min(y + height, cy + ch)];
 }
 
-function planned(any: Job): Plan {
-  const ticket = ticketOf(any);
-  return plan(ticket, [any.document], profileForTicket(ticket, [any.document]));
+function eachSide({ sheets }: Plan, look: (side: Side, sheet: Sheet, width: number, height: number) => void): void {
+  for (const sheet of sheets) {
+    for (const side of sheet.back ? [sheet.front, sheet.back] : [sheet.front]) {
+      const { width, height } = sheet.paper;
+      if (side.orientation === 'portrait') look(side, sheet, width, height);
+      else look(side, sheet, height, width);
+    }
+  }
 }
 
-/** The pages in the order a person reads them who leafs through one set: each sheet's front, then its back. */
-const leafed = ({ sheets }: Plan): number[] =>
-  sheets.flatMap(({ front, back }) => [...front.cells, ...(back?.cells ?? [])].map(({ page }) => page));
-
-test('law: every selected page lands exactly as often as selected, in the order selected', () => {
+test('law: every selected page lands exactly as often as selected', () => {
   fc.assert(
     fc.property(job, (any) => {
-      expect(leafed(planned(any))).toEqual(any.pages);
+      const landed = planned(any).plan.sheets.flatMap(cellsOf).map(nameOf);
+      expect(landed.sort()).toEqual(selected(any).sort());
     }),
     RUNS,
   );
 });
 
-test('law: no page leaves its side, unless the scale mode allows it; then it is clipped', () => {
+test('law: no two cells of a side overlap', () => {
   fc.assert(
     fc.property(job, (any) => {
-      for (const { paper, front, back } of planned(any).sheets) {
-        for (const side of back ? [front, back] : [front]) {
-          const [width, height] =
-            side.orientation === 'portrait' ? [paper.width, paper.height] : [paper.height, paper.width];
-          for (const { x, y, width: w, height: h, clip } of side.cells) {
-            const [left, bottom, right, top] = clip
-              ? [clip[0], clip[1], clip[0] + clip[2], clip[1] + clip[3]]
-              : [x, y, x + w, y + h];
-            expect(Math.min(left, bottom)).toBeGreaterThan(-1e-6);
-            expect(right).toBeLessThan(width + 1e-6);
-            expect(top).toBeLessThan(height + 1e-6);
+      eachSide(planned(any).plan, ({ cells }) => {
+        cells.forEach((one, index) => {
+          const [left, bottom, right, top] = seen(one);
+          for (const other of cells.slice(index + 1)) {
+            const [l, b, r, t] = seen(other);
+            const apart = right <= l + SLACK || r <= left + SLACK || top <= b + SLACK || t <= bottom + SLACK;
+            expect(apart).toBe(true);
           }
-        }
-      }
-    }),
-    RUNS,
-  );
-});
-
-test('law: a sheet is of one run, one tray, one paper; a one-sided sheet has no back', () => {
-  fc.assert(
-    fc.property(job, (any) => {
-      const made = planned(any);
-      expect(readPlan(made)).toEqual(made);
-      made.sheets.forEach(({ index, sides: how, back, front }, position) => {
-        expect(index).toBe(position + 1);
-        expect(front.cells).toHaveLength(1);
-        expect(back === null).toBe(how === 'one-sided');
+        });
       });
     }),
     RUNS,
   );
 });
 
-test('law: a plan does not depend on the copies but in its totals', () => {
+test('law: what is seen of a page never leaves the paper, and leaves the margin only at its own size on a side alone', () => {
+  fc.assert(
+    fc.property(job, fc.constantFrom(0, 5), (any, margin) => {
+      const { plan: made, ticket } = planned(any, { margin });
+      const rules = pageRules(ticket, any.documents);
+      eachSide(made, ({ cells }, _sheet, width, height) => {
+        for (const cell of cells) {
+          const [left, bottom, right, top] = seen(cell);
+          const { scale, margin: own } = rules.settingsOf(cell.document, cell.page);
+          // One page a side at its own size, or under auto-fit where it needs no shrinking, may reach to the edge.
+          const free = cells.length === 1 && !['fit', 'fill', 'fit-width'].includes(scale.mode);
+          const kept = free ? 0 : mmToPoints(Math.max(own, margin));
+          expect(Math.min(left, bottom)).toBeGreaterThan(kept - SLACK);
+          expect(right).toBeLessThan(width - kept + SLACK);
+          expect(top).toBeLessThan(height - kept + SLACK);
+        }
+      });
+    }),
+    RUNS,
+  );
+});
+
+test('law: a plan is valid; a sheet is of one tray and one paper; a one-sided sheet has no back', () => {
   fc.assert(
     fc.property(job, (any) => {
-      const one = planned({ ...any, copies: 1 });
-      const many = planned(any);
-      expect(many.sheets).toEqual(one.sheets);
-      expect(many.tally.sheets).toBe(one.tally.sheets * any.copies);
+      const { plan: made } = planned(any);
+      expect(readPlan(made)).toEqual(made);
+      made.sheets.forEach(({ index, sides, back, slip, front }, position) => {
+        expect(index).toBe(position + 1);
+        expect(back === null).toBe(sides === 'one-sided');
+        if (slip) expect(front.cells).toEqual([]);
+      });
+      const counted = Object.values(made.tally.byPaper).reduce((sum, count) => sum + count, 0);
+      expect(counted).toBe(made.sheets.length * made.sets);
+    }),
+    RUNS,
+  );
+});
+
+test('law: a plan does not depend on the copies but in its totals and the checks on amounts', () => {
+  const amounts = ['tray-short', 'large-run', 'uncollated'];
+  const others = ({ checks }: Plan): Plan['checks'] => checks.filter(({ code }) => !amounts.includes(code));
+  fc.assert(
+    fc.property(job, (any) => {
+      const one = planned({ ...any, copies: 1 }).plan;
+      const many = planned(any).plan;
+      const slips = many.slipBetweenSets ? any.copies - 1 : 0;
+      expect({ ...many, sets: 1, tally: null, checks: others(many) }).toEqual({
+        ...one,
+        tally: null,
+        checks: others(one),
+      });
+      expect(many.tally.sheets).toBe(one.tally.sheets * any.copies + slips);
       expect(many.tally.sides).toBe(one.tally.sides * any.copies);
+      expect(many.tally.blankSides).toBe(one.tally.blankSides * any.copies);
     }),
     RUNS,
   );
@@ -111,11 +130,59 @@ test('law: a plan against a printer made for the ticket has no stop', () => {
   fc.assert(
     fc.property(job, (any) => {
       // A tray named for pages of two sizes holds the first; that is the one stop there can be.
-      const stops = planned(any).checks.filter(({ level, code }) => level === 'stop' && code !== 'tray-wrong-paper');
-      expect(stops).toEqual([]);
+      const stops = planned(any).plan.checks.filter(({ level }) => level === 'stop');
+      expect(stops.filter(({ code }) => code !== 'tray-wrong-paper')).toEqual([]);
     }),
     RUNS,
   );
+});
+
+/** Leafs through the whole stack and asks that every page comes in the order selected, and reads as the set is held. */
+function expectInOrder(any: Job, made: Plan, pages: readonly ReadPage[]): void {
+  const printed = pages.filter(({ cells }) => cells.length > 0);
+  const wanted = selected(any);
+  for (let set = 0; set < made.sets; set += 1) {
+    const ofSet = printed.slice((set * printed.length) / made.sets, ((set + 1) * printed.length) / made.sets);
+    expect(ofSet.flatMap(({ cells }) => cells.map(nameOf))).toEqual(wanted);
+  }
+  // What is read across the way the set is held needs one and the same turn on fronts and backs.
+  const folded = printed.filter(({ half }) => half !== null);
+  expect(folded.every(({ turn }) => turn === 0)).toBe(true);
+  const turns = new Set(printed.filter(({ half }) => half === null).map(({ turn }) => turn));
+  expect(turns.has(180)).toBe(false);
+  expect(turns.has(90) && turns.has(270)).toBe(false);
+  expect(turns.size === 0 || turns.has(0)).toBe(true);
+}
+
+describe('law: leafing through the delivered stack gives the pages in the order selected', () => {
+  // Sheets that are not in sets do not read in order; that is what the check "uncollated" says.
+  const inSets = job.map((any) => ({ ...any, collate: true }));
+  test.each(['face-down', 'face-up'] as const)('delivered %s, with the order such a printer needs', (delivers) => {
+    // Face up, what comes out last lies on top: the last sheet must come first.
+    const delivery = delivers === 'face-down' ? 'first-to-last' : 'last-to-first';
+    fc.assert(
+      fc.property(inSets, (any) => {
+        const { plan: made, printer, ticket } = planned(any, { delivers });
+        const ordered = { ...made, delivery } as const;
+        expectInOrder(any, made, [...leaf(deliver(ordered, printer), ticket.bind)]);
+      }),
+      RUNS,
+    );
+  });
+
+  const kinds = ['face-down', 'face-up'].flatMap((delivers) =>
+    ['upper', 'lower'].map((printsOn) => [delivers, printsOn] as ['face-down' | 'face-up', 'upper' | 'lower']),
+  );
+  test.each(kinds)('in two passes: delivered %s, printed on the %s face', (delivers, printsOn) => {
+    fc.assert(
+      fc.property(inSets, (any) => {
+        const { plan: made, printer, ticket } = planned(any, { delivers, printsOn, duplex: false });
+        if (!made.passes) return;
+        expectInOrder(any, made, [...leaf(deliver(made, printer), ticket.bind)]);
+      }),
+      RUNS,
+    );
+  });
 });
 
 test('law: routing pages changes the tray of these pages and of no other, and bringing them back undoes it', () => {
@@ -123,9 +190,7 @@ test('law: routing pages changes the tray of these pages and of no other, and br
     const whole = { ...ticket, documents: [{ ...ticket.documents[0]!, pages: 'all' }] };
     const made = plan(whole, [document], profileForTicket(whole, [document]));
     const trays = new Map(
-      made.sheets.flatMap((sheet) =>
-        [...sheet.front.cells, ...(sheet.back?.cells ?? [])].map((cell) => [cell.page, sheet.tray] as const),
-      ),
+      made.sheets.flatMap((sheet) => cellsOf(sheet).map((cell) => [cell.page, sheet.tray] as const)),
     );
     return document.pages.map((_, index) => trays.get(index + 1) ?? null);
   };

@@ -179,20 +179,3 @@ describe('tally', () => {
     expect(many.tally.sheets).toBe(7 * one.tally.sheets);
   });
 });
-
-describe('what this version cannot plan is refused by name', () => {
-  test.each([
-    [{ layout: { kind: 'booklet' as const } }, 'layout.kind'],
-    [{ layout: { kind: 'grid' as const, pagesPerSide: 4 as const } }, 'layout.pagesPerSide'],
-    [{ layout: { kind: 'grid' as const, columns: 2, rows: 2 } }, 'layout.columns'],
-    [{ layout: { kind: 'grid' as const, repeat: 'fill-side' as const } }, 'layout.repeat'],
-    [{ layout: { kind: 'grid' as const, frame: true } }, 'layout.frame'],
-    [{ layout: { kind: 'grid' as const, marks: 'cut' as const } }, 'layout.marks'],
-    [{ newSheet: { sections: true } }, 'newSheet.sections'],
-    [{ slips: { between: 'sets' as const } }, 'slips.between'],
-    [{ delivery: 'last-to-first' as const }, 'delivery'],
-    [{ routes: [{ pages: '1', layout: { kind: 'booklet' as const } }] }, 'routes[0].layout.kind'],
-  ])('%j', (ticket, place) => {
-    expect(() => planOf(ticket, [documentOf(2)])).toThrow(`${place}: `);
-  });
-});

@@ -8,9 +8,11 @@ import {
   type PDFRef,
 } from '@cantoo/pdf-lib';
 import {
-  pageRotations,
+  everySheet,
+  pageRules,
   type Cell,
   type DocumentFacts,
+  type Line,
   type Plan,
   type Sheet,
   type Side,
@@ -33,7 +35,7 @@ export interface ImposeInput {
    * on any duplex printer. "none": it is not, for a file sent with `sides` of its own for each page.
    */
   readonly blanks: 'every-sheet' | 'none';
-  /** "one" unless given; "all": every set, in the order the plan's `collate` says. */
+  /** "one" unless given; "all": every set in the order the plan's `collate` says, with the slips between them. */
   readonly sets?: 'one' | 'all';
 }
 
@@ -55,9 +57,10 @@ interface Source {
 export async function impose({ plan, ticket, documents, blanks, sets = 'one' }: ImposeInput): Promise<Uint8Array> {
   const sources = await openSources(documents.map((document) => document.bytes));
   const target = (sources[0] as Source).pdf.context;
-  const rotationOf = pageRotations(ticket, documents);
+  const { rotationOf } = pageRules(ticket, documents);
+  const sheets = sets === 'all' ? [...everySheet(plan, plan.sheets)].map(({ sheet }) => sheet) : plan.sheets;
   const pagesRef = target.nextRef();
-  const kids = imposedSides(sets === 'all' ? everySet(plan) : plan.sheets, blanks).map(({ sheet, side }) =>
+  const kids = imposedSides(sheets, blanks).map(({ sheet, side }) =>
     target.register(pageObject(sheet, side, pagesRef, target, (cell) => drawCell(cell, sources, target, rotationOf))),
   );
   target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
@@ -68,12 +71,6 @@ export async function impose({ plan, ticket, documents, blanks, sets = 'one' }: 
   delete target.trailerInfo.Encrypt;
   sweepUnreachable(target);
   return PDFStreamWriter.forContext(target, Infinity, true).serializeToBuffer();
-}
-
-/** The sheets of all sets: complete sets, or each sheet as often as there are sets before the next. */
-function everySet({ sheets, sets, collate }: Plan): Sheet[] {
-  const times = Array.from({ length: sets }, (_, set) => set);
-  return collate ? times.flatMap(() => sheets) : sheets.flatMap((sheet) => times.map(() => sheet));
 }
 
 /** The sides that become pages, in order; null is the blank page after a one-sided sheet. */
@@ -122,8 +119,9 @@ function pageObject(
     MediaBox: box,
     Resources: { XObject: Object.fromEntries(drawings.map(({ name, form }) => [name, form])) },
   });
-  if (drawings.length > 0) {
-    const content = drawings.map(({ operators }) => operators).join('\n');
+  const operators = [...drawings.map((drawing) => drawing.operators), ...drawLines(side?.lines ?? [])];
+  if (operators.length > 0) {
+    const content = operators.join('\n');
     page.set(PDFName.of('Contents'), target.register(target.stream(content)));
   }
   return page;
@@ -145,6 +143,16 @@ function drawCell(
   const clip = cell.clip ? `${cell.clip.map(decimal).join(' ')} re W n ` : '';
   const name = `D${cell.document}P${cell.page}`;
   return { name, form: form.ref, operators: `q ${clip}${matrix.map(decimal).join(' ')} cm /${name} Do Q` };
+}
+
+/** Frames and cut marks are hairlines in black (common practice: a quarter of a point). */
+function drawLines(lines: readonly Line[]): string[] {
+  if (lines.length === 0) return [];
+  const paths = lines.map(([x1, y1, x2, y2]) => {
+    const [a, b, c, d] = [x1, y1, x2, y2].map(decimal);
+    return `${a} ${b} m ${c} ${d} l`;
+  });
+  return ['q 0.25 w 0 G', ...paths, 'S Q'];
 }
 
 function formOf(source: Source, page: number, target: PDFContext): PageForm {

@@ -1,3 +1,4 @@
+import { asSent } from '@foglio/core';
 import { IppError, sendPlan } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { Problem } from '../http/problem';
@@ -43,7 +44,7 @@ async function transmit(db: Database, delivery: StoredDelivery) {
   const { id, ticket, profile } = delivery;
   const printer = await findPrinter(db, delivery.printerId);
   const documents = await documentsOf(db, ticket);
-  const plan = planTicket(ticket, documents, profile);
+  const plan = asSent(planTicket(ticket, documents, profile));
   return sendPlan({
     printerUri: printer.uri,
     printer: profile,

@@ -1,15 +1,17 @@
+import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
-import type { GatheredPlan } from '../plan/gather';
-import type { Check, PageName, Sheet } from '../plan/plan';
+import type { Check, Drafted, PageName, Sheet } from '../plan/plan';
 import type { Ticket } from '../ticket/ticket';
 
 /** All that a check may look at. */
-export interface CheckContext {
-  readonly plan: GatheredPlan;
+export interface CheckContext extends Drafted {
   readonly ticket: Ticket;
+  readonly documents: readonly DocumentFacts[];
   readonly printer: Printer;
   /** Sheets above which a job counts as large. */
   readonly limit: number;
+  /** What another ticket would come to: for a repair that must be tried before it is offered. @throws TicketError */
+  readonly draft: (ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer) => Drafted;
 }
 
 /** Each check is one question asked of the plan; it answers with nothing where all is well. */
@@ -37,5 +39,13 @@ export function pagesOn(sheets: readonly Sheet[]): PageName[] {
   );
 }
 
-/** "1 sheet", "240 sheets". */
-export const countSheets = (count: number): string => (count === 1 ? '1 sheet' : `${count} sheets`);
+/** Each page once, in the order first met. */
+export function uniquePages(pages: readonly PageName[]): PageName[] {
+  const seen = new Set<string>();
+  return pages.filter(({ document, page }) => {
+    const key = `${document} ${page}`;
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}

@@ -1,14 +1,45 @@
 import type { Check } from '../plan/plan';
 import { blankBack } from './blank-back';
+import { bookletPadded } from './booklet-padded';
+import { bookletSplit } from './booklet-split';
+import { colorOnMono } from './color-on-mono';
 import type { CheckContext, CheckRule } from './context';
+import { grayCodedAsColor } from './gray-coded-as-color';
 import { largeRun } from './large-run';
 import { noTrayForPaper } from './no-tray-for-paper';
+import { outsidePrintable } from './outside-printable';
+import { routeUnused } from './route-unused';
+import { separateJobs } from './separate-jobs';
+import { textTooSmall } from './text-too-small';
+import { tooHeavyForDuplex } from './too-heavy-for-duplex';
 import { trayShort } from './tray-short';
 import { trayUnknown } from './tray-unknown';
 import { trayWrongPaper } from './tray-wrong-paper';
+import { twoPasses } from './two-passes';
+import { twoPassesMixed } from './two-passes-mixed';
+import { uncollated } from './uncollated';
 
 /** In the order of the table in the model: what stops a job first. */
-const RULES: readonly CheckRule[] = [trayUnknown, trayWrongPaper, noTrayForPaper, trayShort, blankBack, largeRun];
+const RULES: readonly CheckRule[] = [
+  trayUnknown,
+  trayWrongPaper,
+  noTrayForPaper,
+  trayShort,
+  tooHeavyForDuplex,
+  twoPasses,
+  twoPassesMixed,
+  routeUnused,
+  bookletSplit,
+  textTooSmall,
+  outsidePrintable,
+  blankBack,
+  bookletPadded,
+  colorOnMono,
+  grayCodedAsColor,
+  uncollated,
+  largeRun,
+  separateJobs,
+];
 
 /** Everything the plan shows that a person should settle or know before paper moves. */
 export const runChecks = (context: CheckContext): Check[] => RULES.flatMap((rule) => rule(context));

@@ -1,17 +1,15 @@
-import { countSheets, type CheckRule } from './context';
+import type { CheckRule } from './context';
+import { countOf, countSheets } from './words';
 
 /** More sheets than the limit, so that a stale number of copies is noticed. */
 export const largeRun: CheckRule = ({ plan, limit }) => {
   const { sheets, sheetsPerSet } = plan.tally;
   if (sheets <= limit) return [];
-  const copies = plan.sets === 1 ? '' : `: ${plan.sets} sets of ${countSheets(sheetsPerSet)}`;
-  return [
-    {
-      code: 'large-run',
-      level: 'caution',
-      message: `This prints ${countSheets(sheets)}${copies}.`,
-      sheets: [],
-      pages: [],
-    },
-  ];
+  const { sets } = plan;
+  const copies = sets === 1 ? '' : `: ${sets} sets of ${countSheets(sheetsPerSet)}`;
+  const message = `This prints ${countSheets(sheets)}${copies}.`;
+  const slip = plan.slipBetweenSets ? 1 : 0;
+  const few = Math.max(1, Math.floor((limit + slip) / (sheetsPerSet + slip)));
+  const repair = few < sets ? { label: `Print ${countOf(few, 'set')}`, patch: { copies: few } } : null;
+  return [{ code: 'large-run', level: 'caution', message, sheets: [], pages: [], ...(repair ? { repair } : {}) }];
 };

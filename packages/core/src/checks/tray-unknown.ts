@@ -1,11 +1,13 @@
 import { findTray } from '../paper/printer';
 import { groupSheets, indexesOf, pagesOn, type CheckRule } from './context';
+import { replaceTray } from './repair';
 
 /** A named tray is not in the printer. */
-export const trayUnknown: CheckRule = ({ plan, printer }) => {
-  const lost = groupSheets(plan.sheets, (sheet) =>
-    sheet.tray !== null && !findTray(printer, sheet.tray) ? sheet.tray : null,
-  );
+export const trayUnknown: CheckRule = ({ plan, printer, ticket }) => {
+  const isLost = (tray: string | null): tray is string => tray !== null && !findTray(printer, tray);
+  const lost = groupSheets(plan.sheets, (sheet) => (isLost(sheet.tray) ? sheet.tray : null));
+  const slip = plan.slipBetweenSets?.tray ?? null;
+  if (isLost(slip) && !lost.has(slip)) lost.set(slip, []);
   const there = printer.trays.map((tray) => tray.id).join(', ');
   return [...lost].map(([tray, sheets]) => ({
     code: 'tray-unknown',
@@ -13,5 +15,6 @@ export const trayUnknown: CheckRule = ({ plan, printer }) => {
     message: `${printer.name} has no tray "${tray}". It has ${there}.`,
     sheets: indexesOf(sheets),
     pages: pagesOn(sheets),
+    repair: { label: 'Take any tray that holds the paper', patch: replaceTray(ticket, tray, 'auto') },
   }));
 };

@@ -8,14 +8,41 @@
  *     |  page   | height      origin lower left, y grows upward (ISO 32000-1, 8.3.2.3)
  *     |         |
  *     +---------+
+ *
+ * Only the sizes must be there. Whatever else is left out is not known yet: a check that would need it stays silent, and
+ * a selection that would need it says so.
  */
 export interface PageFacts {
   readonly width: number;
   readonly height: number;
+  /** The label printed on the page (ISO 32000-1, 12.4.2, page labels). */
+  readonly label?: string;
+  /** Whether anything on the page is coded in colour, and so billed as colour. */
+  readonly color?: boolean;
+  /** Whether the page is coded in colour although every colour on it is a grey. */
+  readonly looksGray?: boolean;
+  /** Whether nothing is visible on the page. */
+  readonly blank?: boolean;
+  /** Height of the smallest text as it stands on the page, in points; null where the page holds no text. */
+  readonly smallestText?: number | null;
+  /** What is visible, as a box on the page as read: [x, y, width, height] in points; null on a blank page. */
+  readonly content?: readonly [number, number, number, number] | null;
+}
+
+/** An entry of the document's outline, in the outline's order. */
+export interface Heading {
+  readonly title: string;
+  /** 1 is the top level: a section begins there. */
+  readonly level: number;
+  /** Counted from 1. */
+  readonly page: number;
+  /** How far below the page's upper edge the heading stands, as a part of the page's height: 0 at the edge. */
+  readonly top: number;
 }
 
 export interface DocumentFacts {
   /** The name a person knows the document by; used in messages. */
   readonly name: string;
   readonly pages: readonly PageFacts[];
+  readonly outline?: readonly Heading[];
 }

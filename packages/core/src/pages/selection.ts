@@ -1,20 +1,32 @@
-import { orientationOf } from '../paper/orientation';
 import type { DocumentFacts } from './facts';
+import { findHeadings, headingRange, sectionsOf, titleKey, type PageRange } from './outline';
+import { pagesByLabel } from './page-labels';
+import { filterTest } from './selection-filter';
 import { SelectionError } from './selection-error';
-import { parseSelection, type Filter, type Item, type PageRef, type Term } from './selection-parse';
+import { parseSelection, type Item, type PageRef, type SectionRef, type Term } from './selection-parse';
 
-/** A document as selections see it: its facts, and how the ticket turns it. */
+/** A document as selections see it: its facts, and how the ticket takes it. */
 export interface SelectionContext {
   readonly facts: DocumentFacts;
   /** Degrees clockwise, from the ticket; decides portrait and landscape together with the page itself. */
   readonly rotate: number;
+  /** "labels": numbers mean the labels printed on the pages; "position" unless given. */
+  readonly numbering?: 'position' | 'labels';
   /** True: a page that is not there matches nothing, as in a route without a document; false: it is an error. */
   readonly forgiving: boolean;
   /** True: no page at all is no error, as in a route. */
   readonly mayBeEmpty?: boolean;
 }
 
+/** The context while one text is read: how many pages its terms have named so far, those left out again included. */
+interface Reading extends SelectionContext {
+  named: number;
+}
+
 const MAX_PAGES = 100_000;
+
+/** Keeps the time of reading in bounds however a text of 10,000 characters is made up. */
+const MAX_NAMED = 1_000_000;
 
 /**
  * The pages a selection text names in one document, counted from 1, in the order typed and as often as named.
@@ -25,7 +37,8 @@ export function selectPages(text: string, context: SelectionContext): number[] {
   if (context.facts.pages.length === 0) {
     throw new SelectionError(`${context.facts.name} has no pages`, 0, 0, 'a document with pages', null);
   }
-  const pages = evaluate(parseSelection(text), context);
+  const items = parseSelection(text, { labels: context.numbering === 'labels' });
+  const pages = evaluate(items, { ...context, named: 0 });
   if (pages.length === 0 && !context.forgiving && !context.mayBeEmpty) {
     throw new SelectionError(
       `this chooses no page of ${context.facts.name}`,
@@ -38,67 +51,154 @@ export function selectPages(text: string, context: SelectionContext): number[] {
   return pages;
 }
 
-function evaluate(items: readonly Item[], context: SelectionContext): number[] {
+function evaluate(items: readonly Item[], reading: Reading): number[] {
+  const [only] = items;
+  if (only && items.length === 1) return itemPages(only, reading);
   const chosen: number[] = [];
   for (const item of items) {
-    let pages = termPages(item.term, context);
-    for (const step of item.steps) {
-      if (step.kind === 'filter') pages = pages.filter((page) => passes(page, step.filter, context));
-      else pages = repeat(pages, step.count, step.at);
-    }
-    if (item.but.length > 0) {
-      const left = new Set(item.but.flatMap((term) => termPages(term, context)));
-      pages = pages.filter((page) => !left.has(page));
-    }
+    const pages = itemPages(item, reading);
     guardAmount(chosen.length + pages.length, 0);
     for (const page of pages) chosen.push(page);
   }
   return chosen;
 }
 
-function repeat(pages: readonly number[], count: number, at: number): number[] {
-  guardAmount(pages.length * count, at);
+function itemPages({ term, filters, but, times, timesAt }: Item, reading: Reading): number[] {
+  let pages = termPages(term, reading);
+  for (const filter of filters) pages = pages.filter(filterTest(filter, reading.facts, reading.rotate));
+  if (but.length > 0) {
+    const left = new Set<number>();
+    for (const one of but) for (const page of termPages(one, reading)) left.add(page);
+    pages = pages.filter((page) => !left.has(page));
+  }
+  return repeat(pages, times, timesAt);
+}
+
+function repeat(pages: number[], times: number, at: number): number[] {
+  if (times === 1 || pages.length === 0) return pages;
+  guardAmount(pages.length * times, at);
   const repeated: number[] = [];
-  for (let time = 0; time < count; time += 1) for (const page of pages) repeated.push(page);
+  for (let time = 0; time < times; time += 1) for (const page of pages) repeated.push(page);
   return repeated;
 }
 
-function termPages(term: Term, context: SelectionContext): number[] {
-  const last = context.facts.pages.length;
-  if (term.kind === 'group') return evaluate(term.items, context);
-  if (term.kind === 'all') return range(1, last);
-  const from = term.from ? pageNumber(term.from, context) : 1;
-  const to = term.to ? pageNumber(term.to, context) : last;
-  if (context.forgiving) return range(from, to).filter((page) => page >= 1 && page <= last);
-  return range(from, to);
+function termPages(term: Term, reading: Reading): number[] {
+  const pages = namedPages(term, reading);
+  reading.named += pages.length;
+  if (reading.named > MAX_NAMED) {
+    const message = `this names more than ${MAX_NAMED} pages, those left out again included`;
+    throw new SelectionError(message, 0, 1, 'a shorter way to say it', null);
+  }
+  return pages;
 }
 
+function namedPages(term: Term, reading: Reading): number[] {
+  const { facts, forgiving } = reading;
+  const last = facts.pages.length;
+  switch (term.kind) {
+    case 'group':
+      return evaluate(term.items, reading);
+    case 'all':
+      return range(1, last);
+    case 'range': {
+      const from = term.from ? pageNumber(term.from, reading) : 1;
+      const to = term.to ? pageNumber(term.to, reading) : last;
+      if (from === null || to === null) return [];
+      return forgiving ? range(from, to).filter((page) => page >= 1 && page <= last) : range(from, to);
+    }
+    case 'section':
+      return sectionPages(term.from, term.to, reading);
+    case 'heading':
+      return headingPages(term, reading);
+  }
+}
+
+/** Up or down by one, both ends included. */
 function range(from: number, to: number): number[] {
   const length = Math.abs(to - from) + 1;
   guardAmount(length, 0);
   const step = to < from ? -1 : 1;
-  return Array.from({ length }, (_, index) => from + index * step);
+  const pages = new Array<number>(length);
+  for (let index = 0; index < length; index += 1) pages[index] = from + index * step;
+  return pages;
 }
 
-function pageNumber(ref: PageRef, context: SelectionContext): number {
-  const last = context.facts.pages.length;
-  if (ref.page === 'last') return last;
+/** The page a reference means; null where none is meant and the reading is forgiving. */
+function pageNumber(ref: PageRef, reading: Reading): number | null {
+  const { facts, forgiving, numbering } = reading;
+  const last = facts.pages.length;
+  if (ref.kind === 'last') return last;
+  if (numbering === 'labels') return labelledPage(ref, reading);
+  const page = Number(ref.text);
   // A forgiving reading needs no more than "past the end", and no array as long as a mistyped number.
-  if (context.forgiving) return Math.min(ref.page, last + 1);
-  if (ref.page < 1 || ref.page > last) {
-    const repair = ref.page < 1 ? '1' : String(last);
-    const message = `page ${ref.page} is not in ${context.facts.name}, whose last page is ${last}`;
+  if (forgiving) return Math.min(page, last + 1);
+  if (page < 1 || page > last) {
+    const repair = page < 1 ? '1' : String(last);
+    const message = `page ${page} is not in ${facts.name}, whose last page is ${last}`;
     throw new SelectionError(message, ref.at, ref.length, `a page from 1 to ${last}`, repair);
   }
-  return ref.page;
+  return page;
 }
 
-function passes(page: number, filter: Filter, { facts, rotate }: SelectionContext): boolean {
-  if (filter === 'odd') return page % 2 === 1;
-  if (filter === 'even') return page % 2 === 0;
-  const { width, height } = facts.pages[page - 1] as { width: number; height: number };
-  const sideways = rotate % 180 !== 0;
-  return orientationOf(sideways ? height : width, sideways ? width : height) === filter;
+function labelledPage(ref: PageRef, { facts, forgiving }: Reading): number | null {
+  const byLabel = pagesByLabel(facts);
+  const page = byLabel.get(ref.text) ?? byLabel.get(ref.text.replace(/^0+(?=\d)/, ''));
+  if (page !== undefined) return page;
+  if (forgiving) return null;
+  const labels = [...byLabel.keys()];
+  const message = `no page of ${facts.name} is labelled "${ref.text}"; its last page is ${labels.at(-1)}`;
+  throw new SelectionError(message, ref.at, ref.length, `a label from ${labels[0]} to ${labels.at(-1)}`, null);
+}
+
+function sectionPages(from: SectionRef, to: SectionRef | null, reading: Reading): number[] {
+  const start = sectionOf(from, reading);
+  if (!start) return [];
+  if (!from.page) return range(start.from, start.to);
+  const first = pageInSection(from.page, start, reading);
+  if (!to) return first.there ? [first.page] : [];
+  const end = sectionOf(to, reading);
+  if (!end) return [];
+  // "1:3-2:" goes to the end of section 2.
+  const last = to.page ? pageInSection(to.page, end, reading) : { page: end.to, there: true };
+  return first.there || last.there ? range(first.page, last.page) : [];
+}
+
+function sectionOf(ref: SectionRef, { facts, forgiving }: Reading): PageRange | null {
+  const sections = sectionsOf(facts);
+  const section = sections[ref.section - 1];
+  if (section || forgiving) return section ?? null;
+  const count = sections.length;
+  const message = `section ${ref.section} is not in ${facts.name}, which has ${count === 0 ? 'no sections' : count}`;
+  const expected = count === 0 ? 'page numbers' : `a section from 1 to ${count}`;
+  throw new SelectionError(message, ref.at, ref.length, expected, count === 0 ? null : String(count));
+}
+
+/** A page past the section's end is an error, or in a forgiving reading its last page, marked as not there. */
+function pageInSection(ref: PageRef, section: PageRange, { forgiving }: Reading): { page: number; there: boolean } {
+  const count = section.to - section.from + 1;
+  const number = ref.kind === 'last' ? count : Number(ref.text);
+  if (number >= 1 && number <= count) return { page: section.from + number - 1, there: true };
+  if (forgiving) return { page: number < 1 ? section.from : section.to, there: false };
+  const repair = number < 1 ? '1' : String(count);
+  const message = `page ${number} is not in this section, whose last page is ${count}`;
+  throw new SelectionError(message, ref.at, ref.length, `a page from 1 to ${count}`, repair);
+}
+
+/** Where several headings have the title, the pages of all of them. */
+function headingPages({ title, at, length }: Extract<Term, { kind: 'heading' }>, reading: Reading): number[] {
+  const { facts, forgiving } = reading;
+  const headings = findHeadings(facts, title);
+  if (headings.length === 0 && !forgiving) {
+    const known = facts.outline ?? [];
+    const near = known.find((one) => titleKey(one.title).includes(titleKey(title)));
+    const repair = near ? `"${near.title.replace(/["\u201c\u201d]/g, '')}"` : null;
+    const expected = known.length === 0 ? 'page numbers: the document has no headings' : 'the title of a heading';
+    throw new SelectionError(`"${title}" is not a heading of ${facts.name}`, at, length, expected, repair);
+  }
+  return headings.flatMap((heading) => {
+    const { from, to } = headingRange(facts, heading);
+    return range(from, to);
+  });
 }
 
 function guardAmount(pages: number, at: number): void {

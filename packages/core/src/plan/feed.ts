@@ -1,19 +1,58 @@
+import { chooseTray, findTray, type Printer } from '../paper/printer';
+import { readSizeName, type Size } from '../paper/sizes';
+import type { Ticket } from '../ticket/ticket';
 import type { Leaf } from './pair';
 import type { Sheet } from './plan';
 
 /**
- * Step 7. Each leaf becomes a sheet of its run's paper, from the run's tray. The choice of tray is made with the run
- * (it decides where a run ends); here it reaches the sheet.
+ * Step 7. Each leaf becomes a sheet of its run's paper, from the run's tray. That tray is chosen with the run (it decides
+ * where a run ends); here the cover of a booklet gets its own, and slips are put between documents.
  */
-export function feed(leaves: readonly Leaf[]): Sheet[] {
-  return leaves.map(({ run, sides, front, back }, position) => ({
-    index: position + 1,
-    run: run.number,
-    tray: run.tray,
-    slip: false,
-    paper: { size: run.paper.name, width: run.paper.width, height: run.paper.height },
-    sides,
-    front,
-    back,
-  }));
+export function feed(leaves: readonly Leaf[], ticket: Ticket, printer: Printer): Sheet[] {
+  const sheets: Sheet[] = [];
+  const between = ticket.slips.between === 'documents';
+  leaves.forEach((leaf, position) => {
+    const { run, sides, front, back, signature } = leaf;
+    const paper = { size: run.paper.name, width: run.paper.width, height: run.paper.height };
+    const sheet: Sheet = {
+      index: sheets.length + 1,
+      run: run.number,
+      tray: isCover(leaf, leaves[position - 1]) ? coverTray(leaf, printer) : run.tray,
+      slip: false,
+      paper,
+      sides,
+      front,
+      back,
+    };
+    if (signature !== null) sheet.signature = signature;
+    sheets.push(sheet);
+    const next = leaves[position + 1];
+    if (between && next && documentOf(next) !== documentOf(leaf)) sheets.push(slipAfter(sheet, ticket, printer));
+  });
+  return sheets;
+}
+
+const documentOf = ({ run }: Leaf): number | undefined => run.pages[0]?.document;
+
+/** The outermost sheet of a booklet's first signature. */
+const isCover = ({ signature, run }: Leaf, before: Leaf | undefined): boolean => signature === 1 && before?.run !== run;
+
+function coverTray({ run }: Leaf, printer: Printer): string | null {
+  const { layout, paper } = run.settings;
+  if (layout.kind !== 'booklet' || layout.cover === null) return run.tray;
+  return chooseTray(printer, layout.cover, run.paper.name, paper.type);
+}
+
+/**
+ * A blank sheet that follows another: from the tray of the slips, on the paper that lies in it; without one, from the
+ * first tray that holds the size of the sheet before it (model, Plan).
+ */
+export function slipAfter(before: Sheet, { slips }: Ticket, printer: Printer): Sheet {
+  const named = slips.tray === null || slips.tray === 'auto' ? null : slips.tray;
+  const tray = named ?? chooseTray(printer, 'auto', before.paper.size, null);
+  const held = named === null ? null : findTray(printer, named);
+  const paper = held ? { size: held.size, ...(readSizeName(held.size) as Size) } : before.paper;
+  const front: Sheet['front'] = { orientation: 'portrait', cells: [] };
+  const index = before.index + 1;
+  return { index, run: before.run, tray, slip: true, paper, sides: 'one-sided', front, back: null };
 }

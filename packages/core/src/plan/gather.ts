@@ -1,21 +1,42 @@
 import type { Printer } from '../paper/printer';
+import type { DocumentFacts } from '../pages/facts';
 import { tally } from '../tally/tally';
 import type { Ticket } from '../ticket/ticket';
+import { slipAfter } from './feed';
+import type { PageRules } from './page-rules';
+import { passesOf } from './passes';
 import type { Plan, Sheet } from './plan';
 
 /** A plan before its checks are run. */
 export type GatheredPlan = Omit<Plan, 'checks'>;
 
 /** Step 8. The sheets of one set, and how many sets; copies are never spelled out, so ten thousand cost what one costs. */
-export function gather(sheets: Sheet[], ticket: Ticket, printer: Printer): GatheredPlan {
+export function gather(
+  sheets: Sheet[],
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+  rules: PageRules,
+  printer: Printer,
+): GatheredPlan {
+  const slipBetweenSets = slipBetween(sheets, ticket, printer);
+  const passes = passesOf(sheets, printer);
   return {
     version: 1,
     sheets,
     sets: ticket.copies,
     collate: ticket.collate,
     delivery: ticket.delivery,
-    slipBetweenSets: null,
-    tally: tally(sheets, ticket, printer),
-    passes: null,
+    slipBetweenSets,
+    tally: tally({ sheets, slipBetweenSets, passes, ticket, documents, rules, printer }),
+    passes,
   };
+}
+
+/** The slip put between sets, whether there is more than one or not. Sheets that are not in sets have no place for one. */
+function slipBetween(sheets: readonly Sheet[], ticket: Ticket, printer: Printer): Plan['slipBetweenSets'] {
+  const last = sheets.at(-1);
+  const inSets = ticket.collate || sheets.length === 1;
+  if (ticket.slips.between !== 'sets' || !last || !inSets) return null;
+  const { tray, paper } = slipAfter(last, ticket, printer);
+  return { tray, paper };
 }

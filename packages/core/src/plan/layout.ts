@@ -1,26 +1,39 @@
-import { orientationOf, type Orientation } from '../paper/orientation';
-import { mmToPoints } from '../paper/sizes';
+import { orientationOf } from '../paper/orientation';
 import type { Printer } from '../paper/printer';
-import type { Ticket } from '../ticket/ticket';
-import { placePage, type Box } from './place';
-import type { Cell, Side } from './plan';
-import type { Run, RunPage } from './run';
+import type { GridLayout, Ticket } from '../ticket/ticket';
+import { inset, marginsOf, sideBox, type Margins } from './area';
+import { bookletSides } from './booklet';
+import { cutMarks, frames } from './cut-marks';
+import { cellCount, commonestSize, gridOf, type Grid } from './grid';
+import { placePage, type Box, type Extent, type Placement } from './place';
+import type { Cell, Line, Side } from './plan';
+import type { RoutedPage } from './route';
+import type { Run } from './run';
 
 /** A run with its sides in order. */
 export interface LaidOutRun extends Run {
   readonly faces: readonly Side[];
+  /** Of a booklet: for each sheet, the signature it is folded in, counted from 1; otherwise null. */
+  readonly signatures: readonly number[] | null;
 }
 
-/** Step 5. Imposes each run on sides: one page a side. */
+/** Step 5. Imposes each run on sides. @throws TicketError where margin or gutter leave no room */
 export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): LaidOutRun[] {
+  const dividedFor = divider(ticket);
   return runs.map((run) => {
-    const margin = run.settings.margin;
-    return { ...run, faces: run.pages.map((page) => onePageSide(page, run, margin, printer.margin)) };
+    const { layout } = run.settings;
+    const margins = marginsOf(run, ticket, printer.margin);
+    if (layout.kind === 'booklet') return { ...run, ...bookletSides(run, layout, margins, ticket.bind) };
+    const single = cellCount(layout) === 1;
+    const faces = single
+      ? onePageSides(run, layout, margins)
+      : gridSides(run, layout, dividedFor(run, layout, margins));
+    return { ...run, faces, signatures: null };
   });
 }
 
 /**
- * A side with one page on it (model, Geometry).
+ * Sides with one page on each, every side turned like its page (model, Geometry).
  *
  *     +---------------------+
  *     |  +---------------+  |  side: the paper, turned as it is read
@@ -29,29 +42,121 @@ export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): 
  *     |  +---------------+  |
  *     +---------------------+
  */
-function onePageSide(page: RunPage, run: Run, ticketMarginMm: number, printerMarginMm: number): Side {
-  const { scale, paper, layout } = page.settings;
-  const orientation: Orientation =
-    paper.orientation === 'auto' ? orientationOf(page.width, page.height) : paper.orientation;
-  const side = sideBox(run, orientation);
-  const ownMargin = mmToPoints(ticketMarginMm);
-  const kept =
-    scale.mode === 'none' || scale.mode === 'percent' ? 0 : mmToPoints(Math.max(ticketMarginMm, printerMarginMm));
-  const area = inset(side, kept);
-  const turn = layout.kind === 'grid' ? layout.turn : 'upright';
-  const placed = placePage(page, area, inset(side, ownMargin), scale, turn);
-  const cell: Cell = { document: page.document, page: page.page, ...placed };
-  return { orientation, cells: [cell] };
+function onePageSides(run: Run, layout: GridLayout, margins: Margins): Side[] {
+  let last: { page: RoutedPage; placed: Placement; orientation: Side['orientation']; lines: Line[] | null } | null =
+    null;
+  return run.pages.map((page) => {
+    if (!last || !isAlike(last.page, page)) {
+      const { scale, paper } = page.settings;
+      const orientation = paper.orientation === 'auto' ? orientationOf(page.width, page.height) : paper.orientation;
+      const side = sideBox(run.paper, orientation);
+      const area = scale.mode === 'none' || scale.mode === 'percent' ? side : inset(side, margins.kept);
+      const placed = placePage(page, area, inset(side, margins.own), scale, layout.turn);
+      last = { page, placed, orientation, lines: linesOf([placed], side, layout) };
+    }
+    return sideOf(last.orientation, [cellOf(page, last.placed)], last.lines);
+  });
 }
 
-function sideBox(run: Run, orientation: Orientation): Box {
-  const { width, height } = run.paper;
-  return orientation === 'portrait' ? { x: 0, y: 0, width, height } : { x: 0, y: 0, width: height, height: width };
+/** A divided side, and where pages land in its cells. */
+interface Divided {
+  readonly side: Box;
+  readonly grid: Grid;
+  place(page: RoutedPage, index: number): Cell;
 }
 
-/** A margin that would leave nothing is held back, so that a wrong margin shows as a tiny page, not as a crash. */
-function inset(box: Box, by: number): Box {
-  const most = Math.min(box.width, box.height) / 2 - 1;
-  const kept = Math.min(by, most);
-  return { x: box.x + kept, y: box.y + kept, width: box.width - 2 * kept, height: box.height - 2 * kept };
+/** Sides of several cells; the last side of a run may have empty ones. */
+function gridSides(run: Run, layout: GridLayout, { side, grid, place }: Divided): Side[] {
+  const { orientation, cells } = grid;
+  const makeSide = (placed: Cell[]): Side => sideOf(orientation, placed, linesOf(placed, side, layout));
+  if (layout.repeat === 'fill-side') {
+    return run.pages.map((page) => makeSide(cells.map((_, index) => place(page, index))));
+  }
+  const sides: Side[] = [];
+  for (let first = 0; first < run.pages.length; first += cells.length) {
+    const placed: Cell[] = [];
+    const end = Math.min(first + cells.length, run.pages.length);
+    for (let at = first; at < end; at += 1) placed.push(place(run.pages[at] as RoutedPage, at - first));
+    sides.push(makeSide(placed));
+  }
+  return sides;
+}
+
+/** Divides sides for runs; runs alike in all that decides it share one division, since a job has many runs of few kinds. */
+function divider(ticket: Ticket): (run: Run, layout: GridLayout, margins: Margins) => Divided {
+  const known: { run: Run; page: Extent; divided: Divided }[] = [];
+  return (run, layout, margins) => {
+    const page = commonestSize(run.pages);
+    const alike = known.find(
+      (one) =>
+        one.run.settings.layout === layout &&
+        one.run.settings.margin === run.settings.margin &&
+        one.run.settings.paper.orientation === run.settings.paper.orientation &&
+        one.run.paper.width === run.paper.width &&
+        one.run.paper.height === run.paper.height &&
+        one.page.width === page.width &&
+        one.page.height === page.height,
+    );
+    if (alike) return alike.divided;
+    const grid = gridOf(run, page, layout, margins, ticket);
+    const divided = { side: sideBox(run.paper, grid.orientation), grid, place: placer(grid.cells, layout) };
+    known.push({ run, page, divided });
+    return divided;
+  };
+}
+
+/** Puts pages into cells, reckoning only where a page is not like the one before it in the same cell. */
+function placer(cells: readonly Box[], layout: GridLayout): Divided['place'] {
+  const last: { page: RoutedPage; placed: Placement }[] = [];
+  return (page, index) => {
+    let known = last[index];
+    if (!known || !isAlike(known.page, page)) {
+      const cell = cells[index] as Box;
+      known = { page, placed: placePage(page, cell, cell, page.settings.scale, layout.turn) };
+      last[index] = known;
+    }
+    return cellOf(page, known.placed);
+  };
+}
+
+const isAlike = (one: RoutedPage, other: RoutedPage): boolean =>
+  one.width === other.width &&
+  one.height === other.height &&
+  one.settings.scale === other.settings.scale &&
+  one.settings.paper === other.settings.paper;
+
+const cellOf = ({ document, page }: RoutedPage, { x, y, width, height, scale, turn, clip }: Placement): Cell => ({
+  document,
+  page,
+  x,
+  y,
+  width,
+  height,
+  scale,
+  turn,
+  clip,
+});
+
+/** A side without lines says nothing of them. */
+const sideOf = (orientation: Side['orientation'], cells: Cell[], lines: Line[] | null): Side =>
+  lines ? { orientation, cells, lines } : { orientation, cells };
+
+/** Frames and cut marks go round what can be seen of each page. */
+function linesOf(placed: readonly Placement[], side: Box, { frame, marks }: GridLayout): Line[] | null {
+  if (!frame && marks === 'none') return null;
+  const boxes = placed.map(visibleBox);
+  return [...(frame ? frames(boxes) : []), ...(marks === 'cut' ? cutMarks(boxes, side) : [])];
+}
+
+/** What of a placed page can be seen: all of it, or what its clip leaves. */
+export function visibleBox({ x, y, width, height, clip }: Placement): Box {
+  if (!clip) return { x, y, width, height };
+  const left = Math.max(x, clip[0]);
+  const bottom = Math.max(y, clip[1]);
+  return {
+    x: left,
+    y: bottom,
+    width: Math.min(x + width, clip[0] + clip[2]) - left,
+    height: Math.min(y + height, clip[1] + clip[3]) - bottom,
+  };
 }

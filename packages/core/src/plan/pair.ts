@@ -10,6 +10,8 @@ export interface Leaf {
   readonly sides: SheetSides;
   readonly front: Side;
   readonly back: Side | null;
+  /** The signature of a booklet that it is folded in, counted from 1; otherwise null. */
+  readonly signature: number | null;
 }
 
 /**
@@ -22,13 +24,15 @@ export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] 
   for (const run of runs) {
     const faces = run.faces;
     if (run.sides === 'one-sided') {
-      for (const front of faces) leaves.push({ run, sides: 'one-sided', front, back: null });
+      for (const front of faces) leaves.push({ run, sides: 'one-sided', front, back: null, signature: null });
       continue;
     }
+    // A booklet is turned over like a landscape page, whatever the rest of the job.
+    const sides = run.signatures ? 'two-sided-short-edge' : edge;
     for (let first = 0; first < faces.length; first += 2) {
       const front = faces[first] as Side;
       const back = faces[first + 1] ?? { orientation: front.orientation, cells: [] };
-      leaves.push({ run, sides: edge, front, back });
+      leaves.push({ run, sides, front, back, signature: run.signatures?.[first / 2] ?? null });
     }
   }
   return leaves;
@@ -36,12 +40,14 @@ export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] 
 
 /**
  * The edge all two-sided sheets of a job turn on, so that the set can be leafed through in one hand (model, Geometry,
- * Turning over). The set is held the way most of its printed sides are read; a tie is portrait. Keywords: RFC 8011, 5.2.8.
+ * Turning over). The set is held the way most of its printed sides are read, booklets left out; a tie is portrait.
+ * Keywords: RFC 8011, 5.2.8.
  */
 function turningEdge(runs: readonly LaidOutRun[], bind: Ticket['bind']): SheetSides {
   let portrait = 0;
   let landscape = 0;
   for (const run of runs) {
+    if (run.signatures) continue;
     for (const face of run.faces) {
       if (face.orientation === 'portrait') portrait += 1;
       else landscape += 1;

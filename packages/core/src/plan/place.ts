@@ -1,6 +1,9 @@
 import type { Ticket } from '../ticket/ticket';
 import type { Cell } from './plan';
 
+/** What a cell of a plan says of its page's place. */
+export type Placement = Omit<Cell, 'document' | 'page'>;
+
 /** A rectangle in points; x and y are its lower left corner. */
 export interface Box {
   readonly x: number;
@@ -9,7 +12,7 @@ export interface Box {
   readonly height: number;
 }
 
-interface Extent {
+export interface Extent {
   readonly width: number;
   readonly height: number;
 }
@@ -18,12 +21,17 @@ interface Extent {
 const AUTO_FIT_SLACK = 1;
 
 /** Scales nearer to each other than this part count as equal (model, Geometry: one in a million). */
-const SAME_SCALE = 1e-6;
+export const SAME_SCALE = 1e-6;
 
 /** A page is clipped where it is larger than its cell by more than what floating point adds. */
 const CLIP_SLACK = 1e-6;
 
-const fitScale = (page: Extent, cell: Extent): number => Math.min(cell.width / page.width, cell.height / page.height);
+/** The largest scale at which a page is wholly inside a cell. */
+export const fitScale = (page: Extent, cell: Extent): number =>
+  Math.min(cell.width / page.width, cell.height / page.height);
+
+/** A page turned a quarter. */
+export const quarterOf = ({ width, height }: Extent): Extent => ({ width: height, height: width });
 
 /**
  * Where a page lands in its cell: scaled, turned, centred, and clipped to the cell where it is larger.
@@ -39,8 +47,8 @@ export function placePage(
   actual: Extent,
   scaleWanted: Ticket['scale'],
   turnWanted: 'upright' | 'best',
-): Omit<Cell, 'document' | 'page'> {
-  const quarter: Extent = { width: page.height, height: page.width };
+): Placement {
+  const quarter = quarterOf(page);
   const turned = turnWanted === 'best' && fitScale(quarter, cell) > fitScale(page, cell) * (1 + SAME_SCALE);
   const laid = turned ? quarter : page;
   const scale = scaleOf(laid, cell, actual, scaleWanted);

@@ -1,9 +1,23 @@
 /** JSON Schema of the plan (model, Plan). Lengths in points, the origin at a side's lower left corner. */
+const number = { type: 'number' } as const;
+const sheetNumbers = { type: 'array', items: { type: 'integer', minimum: 1 } } as const;
+
 const side = {
   type: 'object',
   additionalProperties: false,
   required: ['orientation', 'cells'],
   properties: {
+    /** Frames and cut marks, as lines from one point to another; only there where the layout asks for any. */
+    lines: {
+      type: 'array',
+      items: {
+        type: 'array',
+        minItems: 4,
+        maxItems: 4,
+        additionalItems: false,
+        items: [number, number, number, number],
+      },
+    },
     orientation: { enum: ['portrait', 'landscape'] },
     cells: {
       type: 'array',
@@ -28,7 +42,7 @@ const side = {
                 minItems: 4,
                 maxItems: 4,
                 additionalItems: false,
-                items: [{ type: 'number' }, { type: 'number' }, { type: 'number' }, { type: 'number' }],
+                items: [number, number, number, number],
               },
             ],
           },
@@ -71,6 +85,8 @@ export const planSchema = {
           sides: { enum: ['one-sided', 'two-sided-long-edge', 'two-sided-short-edge'] },
           front: side,
           back: { anyOf: [side, { type: 'null' }] },
+          /** Of a booklet's sheet alone: the signature of its run that it is folded in. */
+          signature: { type: 'integer', minimum: 1 },
         },
       },
     },
@@ -116,7 +132,36 @@ export const planSchema = {
         seconds: { type: ['number', 'null'] },
       },
     },
-    passes: { type: 'null' },
+    passes: {
+      anyOf: [
+        { type: 'null' },
+        {
+          type: 'array',
+          minItems: 2,
+          maxItems: 2,
+          additionalItems: false,
+          items: [
+            {
+              type: 'object',
+              additionalProperties: false,
+              required: ['side', 'order'],
+              properties: { side: { const: 'front' }, order: sheetNumbers },
+            },
+            {
+              type: 'object',
+              additionalProperties: false,
+              required: ['side', 'order', 'handling', 'turned'],
+              properties: {
+                side: { const: 'back' },
+                order: sheetNumbers,
+                handling: { enum: ['as-it-lies', 'turn-over'] },
+                turned: sheetNumbers,
+              },
+            },
+          ],
+        },
+      ],
+    },
     checks: {
       type: 'array',
       items: {
@@ -125,11 +170,30 @@ export const planSchema = {
         required: ['code', 'level', 'message', 'sheets', 'pages'],
         properties: {
           code: {
-            enum: ['tray-unknown', 'tray-wrong-paper', 'no-tray-for-paper', 'tray-short', 'blank-back', 'large-run'],
+            enum: [
+              'tray-unknown',
+              'tray-wrong-paper',
+              'no-tray-for-paper',
+              'tray-short',
+              'too-heavy-for-duplex',
+              'two-passes',
+              'two-passes-mixed',
+              'route-unused',
+              'booklet-split',
+              'text-too-small',
+              'outside-printable',
+              'blank-back',
+              'booklet-padded',
+              'color-on-mono',
+              'gray-coded-as-color',
+              'uncollated',
+              'large-run',
+              'separate-jobs',
+            ],
           },
           level: { enum: ['stop', 'caution', 'note'] },
           message: { type: 'string' },
-          sheets: { type: 'array', items: { type: 'integer', minimum: 1 } },
+          sheets: sheetNumbers,
           pages: {
             type: 'array',
             items: {
@@ -140,6 +204,13 @@ export const planSchema = {
             },
           },
           set: { type: 'integer', minimum: 1 },
+          /** A change that settles it: fields of the ticket with the values to give them. */
+          repair: {
+            type: 'object',
+            additionalProperties: false,
+            required: ['label', 'patch'],
+            properties: { label: { type: 'string' }, patch: { type: 'object' } },
+          },
         },
       },
     },

@@ -1,30 +1,47 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import { runChecks } from '../checks';
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
-import type { Ticket } from '../ticket/ticket';
 import { requirePlannable } from '../ticket/plannable';
-import { runChecks } from '../checks';
+import type { Ticket } from '../ticket/ticket';
 import { feed } from './feed';
-import { gather } from './gather';
+import { gather, type GatheredPlan } from './gather';
 import { layOut } from './layout';
+import { pageRules, type PageRules } from './page-rules';
 import { pair } from './pair';
 import type { planSchema } from './plan.schema';
 import { route } from './route';
-import { divideIntoRuns } from './run';
+import { divideIntoRuns, type Run } from './run';
 import { select } from './select';
 
 /** The exact list of sheets that a ticket comes to on a given printer. */
-export type Plan = FromSchema<typeof planSchema>;
+export type Plan = Omit<FromSchema<typeof planSchema>, 'checks'> & { checks: Check[] };
 
 export type Sheet = Plan['sheets'][number];
 export type Side = Sheet['front'];
 export type Cell = Side['cells'][number];
-export type Check = Plan['checks'][number];
-export type PageName = Check['pages'][number];
+export type Line = NonNullable<Side['lines']>[number];
+type CheckData = FromSchema<typeof planSchema>['checks'][number];
+export type PageName = CheckData['pages'][number];
+
+/** A change of the ticket that settles a check: what to say on its button, and the ticket's fields with new values. */
+export interface Repair {
+  readonly label: string;
+  readonly patch: Partial<Ticket>;
+}
+
+export type Check = Omit<CheckData, 'repair'> & { repair?: Repair };
 
 export interface PlanOptions {
   /** Sheets above which the check large-run speaks (model, Checks; 200 unless set). */
   readonly largeRun?: number;
+}
+
+/** A plan before its checks, with what it was made from. */
+export interface Drafted {
+  readonly plan: GatheredPlan;
+  readonly runs: readonly Run[];
+  readonly rules: PageRules;
 }
 
 /**
@@ -39,13 +56,20 @@ export function plan(
   printer: Printer,
   options: PlanOptions = {},
 ): Plan {
+  const drafted = draft(ticket, documents, printer);
+  const checks = runChecks({ ...drafted, ticket, documents, printer, limit: options.largeRun ?? 200, draft });
+  return { ...drafted.plan, checks };
+}
+
+/** The pipeline without its checks: what a change of the ticket would come to. @throws TicketError */
+export function draft(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Drafted {
   requirePlannable(ticket, documents);
+  const rules = pageRules(ticket, documents);
   const selected = select(ticket, documents);
-  const routed = route(selected, ticket, documents);
+  const routed = route(selected, ticket, documents, rules);
   const runs = divideIntoRuns(routed, ticket, documents, printer);
   const laidOut = layOut(runs, ticket, printer);
   const paired = pair(laidOut, ticket.bind);
-  const sheets = feed(paired);
-  const gathered = gather(sheets, ticket, printer);
-  return { ...gathered, checks: runChecks({ plan: gathered, ticket, printer, limit: options.largeRun ?? 200 }) };
+  const sheets = feed(paired, ticket, printer);
+  return { plan: gather(sheets, ticket, documents, rules, printer), runs, rules };
 }

@@ -1,9 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer, Tray } from '../paper/printer';
 import type { Ticket } from '../ticket/ticket';
-import { route } from './route';
-import { divideIntoRuns } from './run';
-import { select } from './select';
+import { draft, type Sheet } from './plan';
 
 const NO_TRAYS: Printer = {
   name: 'any printer',
@@ -24,21 +22,28 @@ const NO_TRAYS: Printer = {
 /**
  * The printer a ticket is planned against where none is given (model, Command line): every tray the ticket names,
  * holding what is first asked of it, and one tray of each other size the job needs; duplex, no margin.
+ *
+ * @throws TicketError as planning does
  */
 export function profileForTicket(ticket: Ticket, documents: readonly DocumentFacts[]): Printer {
-  const runs = divideIntoRuns(route(select(ticket, documents), ticket, documents), ticket, documents, NO_TRAYS);
+  const { plan, runs } = draft(ticket, documents, NO_TRAYS);
   const trays: Tray[] = [];
   const add = (id: string, size: string, type: string | null): void => {
     trays.push({ id, name: null, size, type, weight: null, capacity: null, loaded: null, price: 0 });
   };
-  for (const { tray, paper, settings } of runs) {
-    if (tray !== null && !trays.some((one) => one.id === tray)) add(tray, paper.name, settings.paper.type);
+  const typeOf = ({ run, slip }: Sheet): string | null => (slip ? null : (runs[run - 1]?.settings.paper.type ?? null));
+  const named = (id: string): boolean => trays.some((tray) => tray.id === id);
+  for (const sheet of plan.sheets) {
+    if (sheet.tray !== null && !named(sheet.tray)) add(sheet.tray, sheet.paper.size, typeOf(sheet));
   }
-  for (const { tray, paper, settings } of runs) {
-    const type = settings.paper.type;
-    const held = trays.some((one) => one.size === paper.name && (type === null || one.type === type));
-    if (tray === null && !held) add(freeTrayId(trays), paper.name, type);
-  }
+  const addFree = (size: string, type: string | null): void => {
+    const held = trays.some((tray) => tray.size === size && (type === null || tray.type === type));
+    if (!held) add(freeTrayId(trays), size, type);
+  };
+  const slip = plan.slipBetweenSets;
+  if (slip && slip.tray !== null && !named(slip.tray)) add(slip.tray, slip.paper.size, null);
+  for (const sheet of plan.sheets) if (sheet.tray === null) addFree(sheet.paper.size, typeOf(sheet));
+  if (slip && slip.tray === null) addFree(slip.paper.size, null);
   return { ...NO_TRAYS, trays };
 }
 

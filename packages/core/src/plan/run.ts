@@ -1,21 +1,19 @@
-import type { DocumentFacts, PageFacts } from '../pages/facts';
+import type { DocumentFacts } from '../pages/facts';
+import { sectionStarts } from '../pages/outline';
 import { chooseTray, type Printer } from '../paper/printer';
-import { matchSize, readSizeName, type NamedSize } from '../paper/sizes';
+import { matchSize, readSizeName, type NamedSize, type Size } from '../paper/sizes';
 import type { PageSettings, Sides, Ticket } from '../ticket/ticket';
-import { TicketError } from '../ticket/ticket-error';
 import type { RoutedPage } from './route';
 
-/** A page as it is read: after its own Rotate entry and the ticket's `rotate`. */
-export interface RunPage extends RoutedPage {
-  readonly width: number;
-  readonly height: number;
-}
+/** Why a run begins where it does; "start" is the first run of a job. */
+export type RunCause = 'start' | 'document' | 'section' | 'own-sheet' | 'settings';
 
 /** Consecutive pages that are printed alike, so that they may share sheets. */
 export interface Run {
   /** Counted from 1. */
   readonly number: number;
-  readonly pages: readonly RunPage[];
+  readonly cause: RunCause;
+  readonly pages: readonly RoutedPage[];
   readonly paper: NamedSize;
   readonly tray: string | null;
   readonly sides: Sides;
@@ -33,7 +31,7 @@ interface Kind {
 
 /**
  * Steps 3 and 4. Finds each page's paper and tray, and starts a new run where tray, paper (size, type, orientation),
- * sides or layout change, at a new document where wanted, and around every page that has a sheet of its own.
+ * sides or layout change, at a new document or section where wanted, and around every page that has a sheet of its own.
  */
 export function divideIntoRuns(
   routed: readonly RoutedPage[],
@@ -42,47 +40,51 @@ export function divideIntoRuns(
   printer: Printer,
 ): Run[] {
   const kindOf = kindFinder(printer);
+  const causeOf = causeFinder(ticket, documents);
   const runs: Run[] = [];
-  let pages: RunPage[] = [];
   let kind: Kind | null = null;
-  const close = (): void => {
-    if (!kind || pages.length === 0) return;
-    const { paper, tray, sides } = kind;
-    runs.push({ number: runs.length + 1, pages, paper, tray, sides, settings: (pages[0] as RunPage).settings });
-    pages = [];
-  };
   let previous: RoutedPage | null = null;
+  let pages: RoutedPage[] = [];
   for (const one of routed) {
-    const page = asRead(one, ticket, documents);
-    const next = kindOf(page);
-    const apart =
-      !previous ||
-      next.key !== kind?.key ||
-      one.settings.ownSheet ||
-      previous.settings.ownSheet ||
-      (ticket.newSheet.documents && one.document !== previous.document);
-    if (apart) close();
+    const next = kindOf(one);
+    const cause = previous ? (causeOf(previous, one) ?? (next.key === kind?.key ? null : 'settings')) : 'start';
+    if (cause) {
+      pages = [];
+      const { paper, tray, sides } = next;
+      runs.push({ number: runs.length + 1, cause, pages, paper, tray, sides, settings: one.settings });
+    }
+    pages.push(one);
     kind = next;
-    pages.push(page);
     previous = one;
   }
-  close();
   return runs;
 }
 
-function asRead(page: RoutedPage, ticket: Ticket, documents: readonly DocumentFacts[]): RunPage {
-  const { width, height } = documents[page.document - 1]?.pages[page.page - 1] as PageFacts;
-  const rotate = page.settings.rotate ?? ticket.documents[page.document - 1]?.rotate ?? 0;
-  const { document, page: number, route, settings } = page;
-  return rotate % 180 === 0
-    ? { document, page: number, route, settings, width, height }
-    : { document, page: number, route, settings, width: height, height: width };
+/** Tells why two pages must not share a sheet even where they are printed alike; null where they may. */
+function causeFinder(
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+): (previous: RoutedPage, page: RoutedPage) => RunCause | null {
+  // A slip between documents can only lie between sheets.
+  const atDocuments = ticket.newSheet.documents || ticket.slips.between === 'documents';
+  const starts = ticket.newSheet.sections ? documents.map(sectionStarts) : null;
+  return (previous, page) => {
+    if (atDocuments && page.document !== previous.document) return 'document';
+    if (starts?.[page.document - 1]?.has(page.page)) return 'section';
+    if (page.settings.ownSheet || previous.settings.ownSheet) return 'own-sheet';
+    return null;
+  };
 }
 
 /** Pages of one route and one size are of one kind; found once, since a job has few of them and many pages. */
-function kindFinder(printer: Printer): (page: RunPage) => Kind {
+function kindFinder(printer: Printer): (page: RoutedPage) => Kind {
   const bySettings = new Map<PageSettings, Map<string, Kind>>();
+  let last: RoutedPage | null = null;
+  let lastKind: Kind | null = null;
   return (page) => {
+    if (lastKind && last?.settings === page.settings && last.width === page.width && last.height === page.height) {
+      return lastKind;
+    }
     const { settings } = page;
     let bySize = bySettings.get(settings);
     if (!bySize) bySettings.set(settings, (bySize = new Map<string, Kind>()));
@@ -90,25 +92,25 @@ function kindFinder(printer: Printer): (page: RunPage) => Kind {
     const size = settings.paper.size === 'as-page' ? `${page.width} ${page.height}` : '';
     let kind = bySize.get(size);
     if (!kind) bySize.set(size, (kind = makeKind(page, printer)));
+    last = page;
+    lastKind = kind;
     return kind;
   };
 }
 
-function makeKind(page: RunPage, printer: Printer): Kind {
+function makeKind(page: RoutedPage, printer: Printer): Kind {
   const { settings } = page;
+  const { layout } = settings;
   const paper = paperFor(page);
   const tray = chooseTray(printer, settings.tray, paper.name, settings.paper.type);
-  const { sides, layout } = settings;
+  const sides = layout.kind === 'booklet' ? 'two-sided' : settings.sides;
   const key = JSON.stringify([tray, paper.name, settings.paper.type, settings.paper.orientation, sides, layout]);
   return { paper, tray, sides, key };
 }
 
-function paperFor(page: RunPage): NamedSize {
+function paperFor(page: RoutedPage): NamedSize {
   const { size } = page.settings.paper;
   if (size === 'as-page') return matchSize(page.width, page.height);
-  const measure = readSizeName(size);
-  if (!measure) {
-    throw new TicketError('paper.size', `"${size}" is not a PWG 5101.1 size name`, 'write one like "iso_a4_210x297mm"');
-  }
-  return { name: size, ...measure };
+  // That the name can be read was asked before planning.
+  return { name: size, ...(readSizeName(size) as Size) };
 }

@@ -10,12 +10,19 @@ export interface SelectedPage {
   readonly page: number;
 }
 
+/** The most pages a plan may have in all documents together (model, Choosing pages). */
+const MAX_PAGES = 100_000;
+
 /** Step 1. For each document in order, its pages in the order its selection gives. */
 export function select(ticket: Ticket, documents: readonly DocumentFacts[]): SelectedPage[] {
   const selected: SelectedPage[] = [];
-  ticket.documents.forEach(({ pages, rotate }, index) => {
+  ticket.documents.forEach(({ pages, rotate, numbering }, index) => {
     const facts = documents[index] as DocumentFacts;
-    const numbers = inPlace(`documents[${index}].pages`, () => selectPages(pages, { facts, rotate, forgiving: false }));
+    const place = `documents[${index}].pages`;
+    const numbers = inPlace(place, () => selectPages(pages, { facts, rotate, numbering, forgiving: false }));
+    if (selected.length + numbers.length > MAX_PAGES) {
+      throw new TicketError(place, `the documents choose more than ${MAX_PAGES} pages in all`, 'choose fewer pages');
+    }
     for (const page of numbers) selected.push({ document: index + 1, page });
   });
   return selected;

@@ -1,6 +1,8 @@
+import type { DocumentFacts } from '../pages/facts';
 import { findTray, type Printer, type Tray } from '../paper/printer';
 import { pointsToMm } from '../paper/sizes';
-import type { Plan, Sheet } from '../plan/plan';
+import type { PageRules } from '../plan/page-rules';
+import type { Plan, Sheet, Side } from '../plan/plan';
 import type { Ticket } from '../ticket/ticket';
 
 export type Tally = Plan['tally'];
@@ -11,80 +13,119 @@ const OFFICE_PAPER_GRAMS = 80;
 /** Paper of 80 g/m2 is about 0.1 mm thick, and thickness follows weight (common practice). */
 const MM_PER_GRAM = 0.1 / 80;
 
-/** Counts, cost, weight, height and time of the whole job: one set, times the sets. */
-export function tally(sheets: readonly Sheet[], ticket: Ticket, printer: Printer): Tally {
+export interface TallyInput extends Pick<Plan, 'sheets' | 'slipBetweenSets' | 'passes'> {
+  readonly ticket: Ticket;
+  readonly documents: readonly DocumentFacts[];
+  readonly rules: PageRules;
+  readonly printer: Printer;
+}
+
+/**
+ * Counts, cost, weight, height and time of the whole job: one set, times the sets. Slips between sets count in all but
+ * `sheetsPerSet` and `byPaper`, which tell of the sets alone (model, Plan).
+ */
+export function tally(input: TallyInput): Tally {
+  const { sheets, slipBetweenSets: slip, ticket, printer } = input;
   const sets = ticket.copies;
-  const oneSet = setTally(sheets, ticket, printer);
-  const times = (counts: Map<string, number>): Record<string, number> =>
-    Object.fromEntries([...counts].map(([name, count]) => [name, count * sets]));
+  const slips = slip ? sets - 1 : 0;
+  const set = setTally(input);
+  const slipCost = slip ? paperOf(slip, slip.tray === null ? null : findTray(printer, slip.tray)) : NO_PAPER;
+  const byTray = times(set.byTray, sets);
+  if (slips > 0 && slip && slip.tray !== null) byTray[slip.tray] = (byTray[slip.tray] ?? 0) + slips;
+  const whole = (ofSet: number, ofSlip: number, decimals: number): number =>
+    rounded(ofSet * sets + ofSlip * slips, decimals);
   return {
     sheetsPerSet: sheets.length,
-    sheets: sheets.length * sets,
-    sides: oneSet.sides * sets,
-    blankSides: oneSet.blankSides * sets,
-    byTray: times(oneSet.byTray),
-    byPaper: times(oneSet.byPaper),
-    cost: rounded(oneSet.cost * sets, 4),
-    weightGrams: rounded(oneSet.weightGrams * sets, 3),
-    heightMm: rounded(oneSet.heightMm * sets, 3),
-    seconds: oneSet.seconds === null ? null : rounded(oneSet.seconds * sets, 1),
+    sheets: sheets.length * sets + slips,
+    sides: set.sides * sets,
+    blankSides: set.blankSides * sets,
+    byTray,
+    byPaper: times(set.byPaper, sets),
+    cost: whole(set.cost, slipCost.cost, 4),
+    weightGrams: whole(set.weightGrams, slipCost.weightGrams, 3),
+    heightMm: whole(set.heightMm, slipCost.heightMm, 3),
+    seconds: set.seconds === null ? null : whole(set.seconds, 60 / (printer.sidesPerMinute ?? Infinity), 1),
   };
 }
 
-function setTally(sheets: readonly Sheet[], ticket: Ticket, printer: Printer) {
+/** What a sheet of paper costs, weighs and takes up before anything is printed on it. */
+interface PaperTally {
+  readonly cost: number;
+  readonly weightGrams: number;
+  readonly heightMm: number;
+}
+
+const NO_PAPER: PaperTally = { cost: 0, weightGrams: 0, heightMm: 0 };
+
+function paperOf({ paper }: Pick<Sheet, 'paper'>, tray: Tray | null): PaperTally {
+  const grammage = tray?.weight ?? OFFICE_PAPER_GRAMS;
+  const squareMetres = (pointsToMm(paper.width) * pointsToMm(paper.height)) / 1e6;
+  return { cost: tray?.price ?? 0, weightGrams: squareMetres * grammage, heightMm: grammage * MM_PER_GRAM };
+}
+
+function setTally({ sheets, ticket, documents, rules, printer, passes }: TallyInput) {
   const byTray = new Map<string, number>();
   const byPaper = new Map<string, number>();
-  const trays = new Map<string, Tray | null>();
-  const click = clickPrice(ticket, printer);
+  const sideCost = clickPrice(ticket, documents, rules, printer);
   let sides = 0;
   let blankSides = 0;
   let cost = 0;
   let weightGrams = 0;
   let heightMm = 0;
   let minutes = 0;
+  let last: { tray: string | null; size: string; paper: PaperTally } | undefined;
   for (const sheet of sheets) {
-    const tray = trayOf(sheet, printer, trays);
-    if (sheet.tray !== null) byTray.set(sheet.tray, (byTray.get(sheet.tray) ?? 0) + 1);
+    const { tray, back } = sheet;
+    if (tray !== null) byTray.set(tray, (byTray.get(tray) ?? 0) + 1);
     byPaper.set(sheet.paper.size, (byPaper.get(sheet.paper.size) ?? 0) + 1);
-    const printed = printedSides(sheet);
-    sides += printed;
-    if (sheet.back && sheet.back.cells.length === 0) blankSides += 1;
-    const grammage = tray?.weight ?? OFFICE_PAPER_GRAMS;
-    cost += (tray?.price ?? 0) + printed * click;
-    weightGrams += areaSquareMetres(sheet) * grammage;
-    heightMm += grammage * MM_PER_GRAM;
-    if (printer.sidesPerMinute !== null) minutes += minutesOf(sheet, printer.sidesPerMinute, printer.twoSidedFactor);
+    if (!last || last.tray !== tray || last.size !== sheet.paper.size) {
+      const found: Tray | null = tray === null ? null : findTray(printer, tray);
+      last = { tray, size: sheet.paper.size, paper: paperOf(sheet, found) };
+    }
+    for (const side of back ? [sheet.front, back] : [sheet.front]) {
+      if (side.cells.length === 0) continue;
+      sides += 1;
+      cost += sideCost(side);
+    }
+    if (back && back.cells.length === 0) blankSides += 1;
+    cost += last.paper.cost;
+    weightGrams += last.paper.weightGrams;
+    heightMm += last.paper.heightMm;
+    minutes += minutesOf(sheet, printer, passes !== null);
   }
   const seconds = printer.sidesPerMinute === null ? null : minutes * 60;
   return { sides, blankSides, byTray, byPaper, cost, weightGrams, heightMm, seconds };
 }
 
 /**
- * The price of a printed side. Whether a page holds colour is not read from the document yet, so a job in colour is
- * counted at the colour price throughout: the most it can cost.
+ * The price of a printed side: in colour where the printer has it, the ticket leaves it on, and a page on the side holds
+ * any. A page of which it is not known yet counts as colour: the most it can cost.
  */
-function clickPrice(ticket: Ticket, printer: Printer): number {
-  return printer.color && ticket.color === 'auto' ? printer.prices.color : printer.prices.mono;
+function clickPrice(
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+  rules: PageRules,
+  { color, prices }: Printer,
+): (side: Side) => number {
+  const monochrome = ticket.color === 'monochrome' && ticket.routes.every((route) => route.color !== 'auto');
+  if (!color || monochrome || prices.color === prices.mono) return () => prices.mono;
+  const inColor = (document: number, page: number): boolean =>
+    rules.settingsOf(document, page).color === 'auto' && documents[document - 1]?.pages[page - 1]?.color !== false;
+  return ({ cells }) => (cells.some((cell) => inColor(cell.document, cell.page)) ? prices.color : prices.mono);
 }
 
-function trayOf(sheet: Sheet, printer: Printer, known: Map<string, Tray | null>): Tray | null {
-  if (sheet.tray === null) return null;
-  let tray = known.get(sheet.tray);
-  if (tray === undefined) known.set(sheet.tray, (tray = findTray(printer, sheet.tray)));
-  return tray;
-}
-
-function printedSides(sheet: Sheet): number {
-  return (sheet.front.cells.length > 0 ? 1 : 0) + (sheet.back && sheet.back.cells.length > 0 ? 1 : 0);
-}
-
-/** A two-sided sheet passes the print engine twice, blank back or not, at the printer's two-sided speed. */
-function minutesOf(sheet: Sheet, sidesPerMinute: number, twoSidedFactor: number): number {
+/**
+ * A two-sided sheet passes the print engine twice, blank back or not, at the printer's two-sided speed. In two passes
+ * every sheet does, at the speed of one-sided ones.
+ */
+function minutesOf(sheet: Sheet, { sidesPerMinute, twoSidedFactor }: Printer, inTwoPasses: boolean): number {
+  if (sidesPerMinute === null) return 0;
+  if (inTwoPasses) return 2 / sidesPerMinute;
   return sheet.back ? 2 / (sidesPerMinute * twoSidedFactor) : 1 / sidesPerMinute;
 }
 
-const areaSquareMetres = (sheet: Sheet): number =>
-  (pointsToMm(sheet.paper.width) * pointsToMm(sheet.paper.height)) / 1e6;
+const times = (counts: Map<string, number>, sets: number): Record<string, number> =>
+  Object.fromEntries([...counts].map(([name, count]) => [name, count * sets]));
 
 /** Sums of floats carry noise in the last digits; a tally is read by people. */
 const rounded = (value: number, decimals: number): number => Number(value.toFixed(decimals));

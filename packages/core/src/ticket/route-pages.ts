@@ -1,8 +1,9 @@
 import type { DocumentFacts } from '../pages/facts';
 import { selectPages } from '../pages/selection';
 import { SelectionError } from '../pages/selection-error';
-import { writeSelection } from '../pages/selection-write';
-import type { Route, Sides, Ticket } from './ticket';
+import { writeTerms } from '../pages/selection-write';
+import { byPosition } from './by-position';
+import type { Route, Ticket } from './ticket';
 
 export interface PageToRoute {
   /** Both counted from 1. */
@@ -14,14 +15,12 @@ export interface PageToRoute {
 type Rule = Omit<Route, 'pages' | 'document' | 'name'>;
 
 /** What is to be different for some pages; null takes the route's word on it away, so that the ticket's own holds. */
-export interface RouteChange {
-  readonly tray?: string | null;
-  readonly sides?: Sides | null;
-}
+export type RouteChange = { readonly [Part in keyof Rule]?: Rule[Part] | null };
 
 /**
- * The ticket with these pages sent to a tray or printed on other sides. Whatever else a route said of a page stays. Pages that were not named keep the route they had; a rule such
- * as "odd" is kept as a rule, with the pages left out of it.
+ * The ticket with these pages sent to a tray, printed on other sides, or otherwise changed. Whatever else a route said of
+ * a page stays. Pages that were not named keep the route they had; a rule such as "odd" is kept as a rule, with the pages
+ * left out of it. A document numbered by labels is numbered by position after it.
  */
 export function routePages(
   ticket: Ticket,
@@ -29,16 +28,21 @@ export function routePages(
   pages: readonly PageToRoute[],
   change: RouteChange,
 ): Ticket {
-  let routes = splitByDocument(ticket, documents, new Set(pages.map(({ document }) => document)));
+  const touched = new Set(pages.map(({ document }) => document));
+  const split = { ...ticket, routes: splitByDocument(ticket, documents, touched) };
+  const placed = [...touched].reduce((one, document) => byPosition(one, documents, document), split);
+  let routes: Route[] = placed.routes;
   const byDocument = new Map<number, number[]>();
   for (const { document, page } of pages) {
-    byDocument.set(document, [...(byDocument.get(document) ?? []), page]);
+    const numbers = byDocument.get(document);
+    if (numbers) numbers.push(page);
+    else byDocument.set(document, [page]);
   }
   for (const [document, numbers] of byDocument) {
     const facts = documents[document - 1];
-    if (facts) routes = routeInDocument(routes, document, facts, [...new Set(numbers)], ticket, change);
+    if (facts) routes = routeInDocument(routes, document, facts, [...new Set(numbers)], placed, change);
   }
-  return { ...ticket, routes };
+  return { ...placed, routes };
 }
 
 function routeInDocument(
@@ -49,8 +53,8 @@ function routeInDocument(
   ticket: Ticket,
   change: RouteChange,
 ): Route[] {
-  const rotate = ticket.documents[document - 1]?.rotate ?? 0;
-  const read = (route: Route): number[] => (concerns(route, document) ? readPages(route.pages, facts, rotate) : []);
+  const entry = ticket.documents[document - 1];
+  const read = (route: Route): number[] => (concerns(route, document) ? readPages(route.pages, facts, entry) : []);
   const named = new Map(routes.map((route) => [route, new Set(read(route))]));
   const rulerOf = (page: number): Route | undefined => routes.find((route) => named.get(route)?.has(page));
   const byRule = new Map<string, { rule: Rule; pages: number[] }>();
@@ -58,7 +62,8 @@ function routeInDocument(
     const rule = changedRule(rulerOf(page), change);
     const key = keyOf(rule);
     const entry = byRule.get(key) ?? { rule, pages: [] };
-    byRule.set(key, { rule, pages: [...entry.pages, page] });
+    entry.pages.push(page);
+    byRule.set(key, entry);
   }
   const last = facts.pages.length;
   const left = routes.flatMap((route) => {
@@ -70,14 +75,21 @@ function routeInDocument(
 
 /** The rule of a page after the change; it may come to nothing. */
 function changedRule(route: Route | undefined, change: RouteChange): Rule {
-  const laid = { ...(route ? ruleOfRoute(route) : {}), ...change };
+  const own: Rule = route ? ruleOfRoute(route) : {};
+  const laid = {
+    ...own,
+    ...change,
+    // Parts of these that the change leaves out stay as they were.
+    ...(own.paper && change.paper ? { paper: { ...own.paper, ...change.paper } } : {}),
+    ...(own.scale && change.scale ? { scale: { ...own.scale, ...change.scale } } : {}),
+  };
   return Object.fromEntries(Object.entries(laid).filter(([, value]) => value !== null && value !== undefined));
 }
 
 function without(route: Route, named: readonly number[], taken: ReadonlySet<number>, last: number): Route[] {
-  if (isRule(route.pages)) return [{ ...route, pages: `(${route.pages}) but ${writeSelection([...taken], last)}` }];
+  if (isRule(route.pages)) return [{ ...route, pages: `(${route.pages}) but ${writeTerms(sorted([...taken]), last)}` }];
   const remaining = named.filter((page) => !taken.has(page));
-  return remaining.length === 0 ? [] : [{ ...route, pages: writeSelection(remaining, last) }];
+  return remaining.length === 0 ? [] : [{ ...route, pages: writeTerms(sorted([...new Set(remaining)]), last) }];
 }
 
 function withPages(
@@ -93,9 +105,9 @@ function withPages(
     (route) => concerns(route, document) && !isRule(route.pages) && keyOf(ruleOfRoute(route)) === keyOf(rule),
   );
   const target = routes[same];
-  if (!target) return [...routes, { document, pages: writeSelection(sorted(pages), last), ...rule }];
+  if (!target) return [...routes, { document, pages: writeTerms(sorted(pages), last), ...rule }];
   const all = sorted([...new Set([...read(target), ...pages])]);
-  return routes.map((route) => (route === target ? { ...route, pages: writeSelection(all, last) } : route));
+  return routes.map((route) => (route === target ? { ...route, pages: writeTerms(all, last) } : route));
 }
 
 /** A route for all documents cannot lose pages of one alone, so it first becomes a route for each. */
@@ -104,18 +116,23 @@ function splitByDocument(ticket: Ticket, documents: readonly DocumentFacts[], to
   return ticket.routes.flatMap((route) => {
     if (route.document !== undefined) return [route];
     return documents.flatMap((facts, index) => {
-      const pages = readPages(route.pages, facts, ticket.documents[index]?.rotate ?? 0);
+      const pages = readPages(route.pages, facts, ticket.documents[index]);
       return pages.length === 0
         ? []
-        : [{ ...route, document: index + 1, pages: writeSelection(pages, facts.pages.length) }];
+        : [{ ...route, document: index + 1, pages: writeTerms(sorted([...new Set(pages)]), facts.pages.length) }];
     });
   });
 }
 
 /** A text that cannot be read names nothing here; the planner says what is wrong with it. */
-function readPages(text: string, facts: DocumentFacts, rotate: number): number[] {
+function readPages(text: string, facts: DocumentFacts, entry: Ticket['documents'][number] | undefined): number[] {
   try {
-    return selectPages(text, { facts, rotate, forgiving: true });
+    return selectPages(text, {
+      facts,
+      rotate: entry?.rotate ?? 0,
+      numbering: entry?.numbering ?? 'position',
+      forgiving: true,
+    });
   } catch (error) {
     if (error instanceof SelectionError) return [];
     throw error;

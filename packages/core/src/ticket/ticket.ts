@@ -42,8 +42,9 @@ export function routeSettings(ticket: Ticket, route: Route): PageSettings {
     tray: route.tray ?? base.tray,
     sides: route.sides ?? base.sides,
     layout: route.layout ? routeLayout(base.layout, route.layout) : base.layout,
-    paper: { ...base.paper, ...route.paper },
-    scale: { ...base.scale, ...route.scale },
+    // What a route leaves alone stays the very same object, so that later steps know at once that it is alike.
+    paper: route.paper ? { ...base.paper, ...route.paper } : base.paper,
+    scale: route.scale ? { ...base.scale, ...route.scale } : base.scale,
     margin: route.margin ?? base.margin,
     color: route.color ?? base.color,
     rotate: route.rotate ?? null,

@@ -1,4 +1,4 @@
-import { pageRotations } from '@foglio/core';
+import { pageRules } from '@foglio/core';
 import type { PageSource } from '../pages/side-view';
 import type { BenchState } from '../state/bench.state';
 
@@ -9,10 +9,10 @@ let last: { ticket: BenchState['ticket']; documents: BenchState['documents']; so
 export function pageSourceOf({ ticket, documents, trouble }: BenchState): PageSource {
   if (!ticket || trouble) return last?.documents === documents ? last.source : NOTHING;
   if (last?.ticket === ticket && last.documents === documents) return last.source;
-  const turnOf = pageRotations(ticket, documents);
+  const { rotationOf } = pageRules(ticket, documents);
   const source: PageSource = (document, page) => ({
     url: `/api/files/${documents[document - 1]?.id}/content`,
-    turn: turnOf(document, page),
+    turn: rotationOf(document, page),
   });
   last = { ticket, documents, source };
   return source;

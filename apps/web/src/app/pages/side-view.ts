@@ -27,6 +27,9 @@ interface PlacedCell {
         </div>
       </div>
     }
+    @if (lines(); as path) {
+      <svg class="lines" [attr.viewBox]="viewBox()" aria-hidden="true"><path [attr.d]="path" /></svg>
+    }
     @if (printable(); as inset) {
       <div class="printable" [style.inset]="inset"></div>
     }
@@ -43,11 +46,19 @@ interface PlacedCell {
     }
     .cell,
     .image,
+    .lines,
     .printable {
       position: absolute;
     }
     .cell {
       overflow: hidden;
+    }
+    .lines {
+      inset: 0;
+      fill: none;
+      stroke: #000;
+      stroke-width: 1px;
+      vector-effect: non-scaling-stroke;
     }
     .printable {
       border: 1px dashed #c98d93;
@@ -76,6 +87,13 @@ export class SideView {
   protected readonly width = computed(() => this.size().width * this.scale());
   protected readonly height = computed(() => this.size().height * this.scale());
   protected readonly cells = computed(() => (this.side()?.cells ?? []).map((cell, index) => this.place(cell, index)));
+  protected readonly viewBox = computed(() => `0 0 ${this.width()} ${this.height()}`);
+  /** Frames and cut marks. */
+  protected readonly lines = computed(() => {
+    const k = this.scale();
+    const point = (x: number, y: number): string => `${x * k} ${this.height() - y * k}`;
+    return (this.side()?.lines ?? []).map(([x1, y1, x2, y2]) => `M${point(x1, y1)}L${point(x2, y2)}`).join('');
+  });
   protected readonly printable = computed(() => {
     const margin = this.marginMm();
     return margin === null || margin === 0 || this.blank() ? null : `${(margin * 72 * this.scale()) / 25.4}px`;

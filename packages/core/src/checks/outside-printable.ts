@@ -1,0 +1,102 @@
+import { inset, sideBox } from '../plan/area';
+import { mmToPoints } from '../paper/sizes';
+import { eachCell } from '../plan/each-cell';
+import type { Box } from '../plan/place';
+import type { Cell, Check, PageName, Repair } from '../plan/plan';
+import { uniquePages, type CheckContext, type CheckRule } from './context';
+import { changePages, firstThatHelps, withRepair } from './repair';
+import { listOf, namePages } from './words';
+
+/** Content less than this far outside, in points, is not seen to be cut off. */
+const SLACK = 0.5;
+
+const EDGES = ['left', 'right', 'top', 'bottom'] as const;
+type Edge = (typeof EDGES)[number];
+
+/** Visible content falls in the printer's margin, off the paper, or outside its clip. */
+export const outsidePrintable: CheckRule = (context) => {
+  const check = findOutside(context);
+  return check ? [withRepair(check, repairOf(context, check.pages))] : [];
+};
+
+type Finder = Pick<CheckContext, 'plan' | 'documents' | 'rules' | 'printer'>;
+
+function findOutside(context: Finder): Check | null {
+  const { plan, documents, printer } = context;
+  const sheets = new Set<number>();
+  const pages: PageName[] = [];
+  const edges = new Set<Edge>();
+  eachCell(plan.sheets, (cell, side, sheet) => {
+    const content = contentOf(cell, context);
+    if (!content) return;
+    const printable = inset(sideBox(sheet.paper, side.orientation), mmToPoints(printer.margin));
+    const cut = edgesBeyond(content, cell.clip ? overlap(printable, cell.clip) : printable);
+    if (cut.length === 0) return;
+    sheets.add(sheet.index);
+    pages.push({ document: cell.document, page: cell.page });
+    cut.forEach((edge) => edges.add(edge));
+  });
+  if (pages.length === 0) return null;
+  const unique = uniquePages(pages);
+  const at = listOf(EDGES.filter((edge) => edges.has(edge)));
+  const message = `Content of ${namePages(unique, documents.length)} is cut off at the ${at} edge${edges.size === 1 ? '' : 's'}.`;
+  return { code: 'outside-printable', level: 'caution', message, sheets: [...sheets], pages: unique };
+}
+
+/** The visible content of a page where it lands on its side; null where nothing is visible or it is not known. */
+function contentOf(cell: Cell, { documents, rules }: Finder): Box | null {
+  const facts = documents[cell.document - 1]?.pages[cell.page - 1];
+  if (!facts?.content) return null;
+  const degrees = rules.rotationOf(cell.document, cell.page) + cell.turn;
+  const [x, y, width, height] = facts.content;
+  const turned = turnBox({ x, y, width, height }, facts, degrees);
+  const { scale } = cell;
+  return {
+    x: cell.x + turned.x * scale,
+    y: cell.y + turned.y * scale,
+    width: turned.width * scale,
+    height: turned.height * scale,
+  };
+}
+
+/** A box on a page after the page is turned clockwise and put with its lower left corner at the origin again. */
+function turnBox({ x, y, width, height }: Box, page: { width: number; height: number }, degrees: number): Box {
+  switch (degrees % 360) {
+    case 90:
+      return { x: y, y: page.width - x - width, width: height, height: width };
+    case 180:
+      return { x: page.width - x - width, y: page.height - y - height, width, height };
+    case 270:
+      return { x: page.height - y - height, y: x, width: height, height: width };
+    default:
+      return { x, y, width, height };
+  }
+}
+
+function overlap(box: Box, [x, y, width, height]: NonNullable<Cell['clip']>): Box {
+  const left = Math.max(box.x, x);
+  const bottom = Math.max(box.y, y);
+  return {
+    x: left,
+    y: bottom,
+    width: Math.min(box.x + box.width, x + width) - left,
+    height: Math.min(box.y + box.height, y + height) - bottom,
+  };
+}
+
+function edgesBeyond(content: Box, place: Box): Edge[] {
+  const beyond: Record<Edge, number> = {
+    left: place.x - content.x,
+    right: content.x + content.width - (place.x + place.width),
+    top: content.y + content.height - (place.y + place.height),
+    bottom: place.y - content.y,
+  };
+  return EDGES.filter((edge) => beyond[edge] > SLACK);
+}
+
+/** These pages made to fit into the printable area. */
+function repairOf(context: CheckContext, pages: readonly PageName[]): Repair | null {
+  const change = { scale: { mode: 'fit' as const } };
+  const fit = { label: 'Fit these pages to the printable area', patch: changePages(context, pages, change) };
+  return firstThatHelps(context, (changed) => findOutside(changed) !== null, [fit]);
+}

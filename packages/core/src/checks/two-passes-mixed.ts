@@ -1,0 +1,27 @@
+import { saySize } from '../paper/sizes';
+import type { Repair } from '../plan/plan';
+import { groupSheets, indexesOf, type CheckContext, type CheckRule } from './context';
+import { mapRoutes, oneSidedThroughout, withRepair } from './repair';
+import { listOf } from './words';
+
+/** Two passes with sheets of more than one size, which cannot go back into one tray. */
+export const twoPassesMixed: CheckRule = (context) => {
+  const { plan } = context;
+  if (!plan.passes) return [];
+  const bySize = groupSheets(plan.sheets, (sheet) => sheet.paper.size);
+  const slip = plan.slipBetweenSets;
+  if (slip && !bySize.has(slip.paper.size)) bySize.set(slip.paper.size, []);
+  if (bySize.size < 2) return [];
+  const [most, ...others] = [...bySize].sort(([, a], [, b]) => b.length - a.length);
+  const sizes = listOf([...bySize.keys()].map(saySize));
+  const message = `A stack of ${sizes} cannot go back into one tray for its backs.`;
+  const repair = oneSidedThroughout(context) ?? onOneSize(context, (most as [string, unknown])[0]);
+  const sheets = others.flatMap(([, group]) => indexesOf(group)).sort((a, b) => a - b);
+  return [withRepair({ code: 'two-passes-mixed', level: 'stop', message, sheets, pages: [] }, repair)];
+};
+
+function onOneSize({ ticket }: CheckContext, size: string): Repair {
+  const routes = mapRoutes(ticket, ({ paper }) => (paper?.size === undefined ? {} : { paper: { ...paper, size } }));
+  const slips = { ...ticket.slips, tray: null };
+  return { label: `Print all on ${saySize(size)}`, patch: { paper: { ...ticket.paper, size }, slips, routes } };
+}

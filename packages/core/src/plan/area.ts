@@ -1,0 +1,48 @@
+import type { Orientation } from '../paper/orientation';
+import { mmToPoints, type Size } from '../paper/sizes';
+import type { Route, Ticket } from '../ticket/ticket';
+import { TicketError } from '../ticket/ticket-error';
+import type { Box } from './place';
+import type { Run } from './run';
+
+/** The whole of a side as it is read, its lower left corner at the origin. */
+export function sideBox({ width, height }: Size, orientation: Orientation): Box {
+  return orientation === 'portrait' ? { x: 0, y: 0, width, height } : { x: 0, y: 0, width: height, height: width };
+}
+
+/**
+ * A side less a margin on every edge.
+ *
+ * @param margin in points; more than half of the side leaves a point, so that a printer whose margin is larger than a
+ *   small paper shows as a tiny page and not as a crash
+ */
+export function inset(box: Box, margin: number): Box {
+  const most = Math.min(box.width, box.height) / 2 - 0.5;
+  const kept = Math.max(0, Math.min(margin, most));
+  return { x: box.x + kept, y: box.y + kept, width: box.width - 2 * kept, height: box.height - 2 * kept };
+}
+
+/** The margins of a run, in points: its own, and the larger of its own and the printer's, outside which nothing is laid. */
+export interface Margins {
+  readonly own: number;
+  readonly kept: number;
+}
+
+/** @throws TicketError where the ticket's margin leaves nothing of the paper */
+export function marginsOf(run: Run, ticket: Ticket, printerMarginMm: number): Margins {
+  const marginMm = run.settings.margin;
+  const own = mmToPoints(marginMm);
+  if (2 * own >= run.paper.width) {
+    const place = placeOf(run, ticket, 'margin', (route) => route.margin);
+    const problem = `a margin of ${marginMm} mm leaves nothing of ${run.paper.name}`;
+    throw new TicketError(place, problem, 'write a smaller margin or take larger paper');
+  }
+  return { own, kept: mmToPoints(Math.max(marginMm, printerMarginMm)) };
+}
+
+/** Where in the ticket a setting of a run stands: in its route where that says it, otherwise in the ticket itself. */
+export function placeOf(run: Run, ticket: Ticket, place: string, setting: (route: Route) => unknown): string {
+  const index = run.pages[0]?.route ?? -1;
+  const route = ticket.routes[index];
+  return route && setting(route) !== undefined ? `routes[${index}].${place}` : place;
+}

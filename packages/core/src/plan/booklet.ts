@@ -1,0 +1,72 @@
+import { mmToPoints } from '../paper/sizes';
+import type { Ticket } from '../ticket/ticket';
+import { inset, sideBox, type Margins } from './area';
+import { placePage, type Box, type Placement } from './place';
+import type { Cell, Side } from './plan';
+import type { RoutedPage } from './route';
+import type { Run } from './run';
+
+export interface BookletLayout {
+  /** Front and back of each sheet, one after the other. */
+  readonly faces: readonly Side[];
+  /** For each sheet, the signature it is folded in, counted from 1. */
+  readonly signatures: readonly number[];
+}
+
+type Layout = Extract<Ticket['layout'], { kind: 'booklet' }>;
+
+/**
+ * Sheets that make a book when each signature is laid on a pile and folded once (model, Geometry). Sheet s, from 0, of a
+ * signature of P pages:
+ *
+ *        front                 back
+ *     +---------+---------+  +---------+---------+
+ *     |  P - 2s |  1 + 2s |  |  2 + 2s | P-1-2s  |     bound left; bound right, each pair is swapped
+ *     +---------+---------+  +---------+---------+
+ */
+export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: Ticket['bind']): BookletLayout {
+  const area = inset(sideBox(run.paper, 'landscape'), margins.kept);
+  const left: Box = { ...area, width: area.width / 2 };
+  const right: Box = { ...left, x: area.x + left.width };
+  const creep = mmToPoints(layout.creep);
+  const faces: Side[] = [];
+  const signatures: number[] = [];
+  divide(run.pages, layout.sheetsPerSignature).forEach((pages, signature) => {
+    const padded = Math.ceil(pages.length / 4) * 4;
+    const face = (first: number, second: number, shift: number): Side => {
+      const [onLeft, onRight] = bind === 'right' ? [second, first] : [first, second];
+      const cells = [halfCell(pages[onLeft - 1], left, shift), halfCell(pages[onRight - 1], right, -shift)];
+      return { orientation: 'landscape', cells: cells.filter((cell) => cell !== null) };
+    };
+    for (let sheet = 0; sheet < padded / 4; sheet += 1) {
+      const outer = padded - 2 * sheet;
+      faces.push(face(outer, 1 + 2 * sheet, creep * sheet), face(2 + 2 * sheet, outer - 1, creep * sheet));
+      signatures.push(signature + 1);
+    }
+  });
+  return { faces, signatures };
+}
+
+/** The pages of each signature; 0 sheets a signature: one signature of all. */
+function divide(pages: readonly RoutedPage[], sheets: number): (readonly RoutedPage[])[] {
+  if (sheets === 0) return [pages];
+  const size = 4 * sheets;
+  return Array.from({ length: Math.ceil(pages.length / size) }, (_, index) =>
+    pages.slice(index * size, (index + 1) * size),
+  );
+}
+
+/** A page in its half of the side, moved toward the spine; a blank page leaves no cell. */
+function halfCell(page: RoutedPage | undefined, half: Box, shift: number): Cell | null {
+  if (!page) return null;
+  const placed = shifted(placePage(page, half, half, page.settings.scale, 'upright'), half, shift);
+  return { document: page.document, page: page.page, ...placed };
+}
+
+/** What creep would push over the spine onto the other page is cut off there. */
+function shifted(placed: Placement, half: Box, shift: number): Placement {
+  if (shift === 0) return placed;
+  const x = placed.x + shift;
+  const crosses = x < half.x || x + placed.width > half.x + half.width;
+  return { ...placed, x, clip: placed.clip ?? (crosses ? [half.x, half.y, half.width, half.height] : null) };
+}

@@ -1,0 +1,54 @@
+import { chooseTray, findTray, type Printer } from '../paper/printer';
+import type { Plan, Sheet } from './plan';
+
+/**
+ * How a plan can be handed to a printer as one job; the first that holds is taken.
+ *
+ * - `plain`: all sheets alike, said once for the job
+ * - `overrides`: attributes of their own for some pages (PWG 5100.6)
+ * - `by-size`: the printer chooses the tray by the size of each page, and that comes out as planned
+ * - `documents`: one job of several documents with attributes each (PWG 5100.5)
+ * - `two-sided-throughout`: one-sided sheets get a blank back, so that all are two-sided
+ * - `separate`: no way; several jobs
+ */
+export type Way = 'plain' | 'overrides' | 'by-size' | 'documents' | 'two-sided-throughout' | 'separate';
+
+/** Paper with two like faces; letterheads and the like may lie the other way round for two-sided printing. */
+const FACELESS_TYPES: readonly (string | null)[] = [
+  null,
+  'stationery',
+  'stationery-heavyweight',
+  'stationery-lightweight',
+];
+
+/** Chooses the way to send a plan. In two passes each pass is one-sided, so only the trays can differ. */
+export function chooseWay(plan: Omit<Plan, 'checks'>, printer: Printer): Way {
+  const { overrides, documents } = printer.jobs;
+  const sheets = plan.sheets;
+  const sides = plan.passes ? 1 : new Set(sheets.map((sheet) => sheet.sides)).size;
+  const oneMedia = isOneMedia(sheets);
+  if (sides <= 1 && oneMedia) return 'plain';
+  const mediaGo = oneMedia || overrides.includes('media-col');
+  if (mediaGo && (sides <= 1 || overrides.includes('sides'))) return 'overrides';
+  const sizesGo = choosesBySize(sheets, printer);
+  if (sides <= 1 && sizesGo) return 'by-size';
+  if (documents) return 'documents';
+  if ((mediaGo || sizesGo) && canAllBeTwoSided(sheets, printer)) return 'two-sided-throughout';
+  return 'separate';
+}
+
+const isOneMedia = ([first, ...others]: readonly Sheet[]): boolean =>
+  others.every(({ tray, paper }) => tray === first?.tray && paper.size === first.paper.size);
+
+/** Whether each size comes from the tray that the printer itself would choose for it. */
+const choosesBySize = (sheets: readonly Sheet[], printer: Printer): boolean =>
+  sheets.every((sheet) => sheet.tray !== null && sheet.tray === chooseTray(printer, 'auto', sheet.paper.size, null));
+
+/** Whether one-sided sheets may get blank backs: all others turn on the same edge, and their paper has no face. */
+function canAllBeTwoSided(sheets: readonly Sheet[], printer: Printer): boolean {
+  const edges = new Set(sheets.filter((sheet) => sheet.back).map((sheet) => sheet.sides));
+  if (edges.size !== 1 || !printer.duplex) return false;
+  return sheets
+    .filter((sheet) => !sheet.back)
+    .every(({ tray }) => FACELESS_TYPES.includes((tray === null ? null : findTray(printer, tray))?.type ?? null));
+}
