@@ -77,8 +77,15 @@ describe('one page a side (model, Geometry)', () => {
     expect(plan.sheets[0]!.front.orientation).toBe('landscape');
   });
 
-  test('a margin that leaves no room shows as a tiny page, not as a crash', () => {
-    const cell = cellOf({ margin: 100, paper: { size: 'iso_a7_74x105mm' } }, A4);
+  test('a margin that leaves nothing of the paper is an error that names its place', () => {
+    const small = { paper: { size: 'iso_a7_74x105mm' } };
+    expect(() => cellOf({ ...small, margin: 37 }, A4)).toThrow('margin: a margin of 37 mm leaves nothing of iso_a7');
+    const routes = [{ pages: '1', margin: 40 }];
+    expect(() => cellOf({ ...small, routes }, A4)).toThrow('routes[0].margin: a margin of 40 mm leaves nothing');
+  });
+
+  test('a printer’s margin larger than a small paper shows as a tiny page, not as a crash', () => {
+    const cell = cellOf({ paper: { size: 'iso_a7_74x105mm' } }, A4, 60);
     expect(cell.scale).toBeGreaterThan(0);
     expect(cell.scale).toBeLessThan(0.01);
   });

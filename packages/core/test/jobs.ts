@@ -1,4 +1,12 @@
-import { plan, type DocumentFacts, type Plan, type PrinterInput, type TicketInput } from '../src';
+import {
+  plan,
+  type DocumentFacts,
+  type Heading,
+  type PageFacts,
+  type Plan,
+  type PrinterInput,
+  type TicketInput,
+} from '../src';
 import { readPrinter, readTicket } from '../src/validate';
 
 /** ISO 216 A4 and A3, US Letter, in points. */
@@ -33,6 +41,7 @@ export const OFFICE: PrinterInput = {
   prices: { mono: 0.01, color: 0.05 },
   sidesPerMinute: 30,
   twoSidedFactor: 0.5,
+  jobs: { overrides: ['media-col', 'sides'] },
 };
 
 /** The plan of a ticket over these documents; documents of the ticket beyond their pages may be left out. */
@@ -52,6 +61,16 @@ export const outline = ({ sheets }: Plan): string[] =>
     const say = (cells: typeof front.cells): string => cells.map(({ page }) => page).join(' ') || '-';
     return `${tray}: ${say(front.cells)}${back ? ` | ${say(back.cells)}` : ''}`;
   });
+
+/** A document whose pages are as many as the facts given, A4 unless they say otherwise. */
+export const documentWith = (
+  pages: readonly Partial<PageFacts>[],
+  outline: readonly Heading[] = [],
+): DocumentFacts => ({
+  name: 'manual.pdf',
+  pages: pages.map((facts) => ({ ...A4, ...facts })),
+  outline,
+});
 
 /** The season contract's routing: 1 and 6 from tray 2, 9 from tray 3, both on one side. */
 export const CONTRACT: Omit<TicketInput, 'version' | 'documents'> & { pages: string } = {

@@ -1,45 +1,80 @@
-import { KNOWN_SIZES, matchSize, mmToPoints, pointsToMm, readSizeName, saySize } from '../src';
+import { findSize, KNOWN_SIZES, matchSize, pointsToMm, readSizeName, saySize } from '../src';
 
-/**
- * ISO 216, table 1 (A and B series) in millimetres, and ANSI/ASME Y14.1 sizes in inches; from memory, as printed in
- * every paper table.
- */
-const STANDARD: [string, number, number, 'mm' | 'in'][] = [
-  ['iso_a3_297x420mm', 297, 420, 'mm'],
-  ['iso_a4_210x297mm', 210, 297, 'mm'],
-  ['iso_a5_148x210mm', 148, 210, 'mm'],
-  ['iso_a6_105x148mm', 105, 148, 'mm'],
-  ['iso_b4_250x353mm', 250, 353, 'mm'],
-  ['iso_b5_176x250mm', 176, 250, 'mm'],
-  ['na_letter_8.5x11in', 8.5, 11, 'in'],
-  ['na_legal_8.5x14in', 8.5, 14, 'in'],
-  ['na_ledger_11x17in', 11, 17, 'in'],
-];
+const millimetres = (name: string): [number, number] => {
+  const { width, height } = KNOWN_SIZES.find((one) => one.name.startsWith(`${name}_`))!;
+  return [Math.round(pointsToMm(width)), Math.round(pointsToMm(height))];
+};
+const SERIES = Array.from({ length: 11 }, (_, index) => index);
 
-test.each(STANDARD)('%s measures what its standard says', (name, width, height, unit) => {
-  const points = (length: number): number => (unit === 'mm' ? mmToPoints(length) : length * 72);
-  const size = KNOWN_SIZES.find((one) => one.name === name);
-  expect(size?.width).toBeCloseTo(points(width), 6);
-  expect(size?.height).toBeCloseTo(points(height), 6);
+test('there are at least 40 media, each once', () => {
+  expect(KNOWN_SIZES.length).toBeGreaterThanOrEqual(40);
+  expect(new Set(KNOWN_SIZES.map(({ name }) => name)).size).toBe(KNOWN_SIZES.length);
 });
 
-test('each A size is half of the one before, cut across, rounded down to the millimetre (ISO 216, 2.1)', () => {
-  const series = ['a2', 'a3', 'a4', 'a5', 'a6', 'a7'].map((name) => {
-    const { width, height } = KNOWN_SIZES.find((one) => one.name.startsWith(`iso_${name}_`))!;
-    return [Math.round(pointsToMm(width)), Math.round(pointsToMm(height))] as const;
+/** ISO 216, 2.1: A0 is a square metre, its edges as 1 to the root of 2; B0 is 1 m wide; measures from memory. */
+test.each([
+  ['iso_a', [841, 1189]],
+  ['iso_b', [1000, 1414]],
+] as const)('%s0 has the measure of the standard, and every size is half of the one before', (series, first) => {
+  expect(millimetres(`${series}0`)).toEqual([...first]);
+  for (const index of SERIES.slice(1)) {
+    const [width, height] = millimetres(`${series}${index - 1}`);
+    // Cut across the long edge, rounded down to the millimetre (ISO 216, 2.1).
+    expect(millimetres(`${series}${index}`)).toEqual([Math.floor(height / 2), width]);
+  }
+  expect(first[1] / first[0]).toBeCloseTo(Math.SQRT2, 2);
+});
+
+test('A0 is a square metre (ISO 216, 2.1)', () => {
+  const [width, height] = millimetres('iso_a0');
+  expect((width * height) / 1e6).toBeCloseTo(1, 3);
+});
+
+test('C sizes lie between A and B: the geometric mean of both (ISO 269, 3)', () => {
+  for (const index of [3, 4, 5, 6, 7]) {
+    const mean = (edge: 0 | 1): number =>
+      Math.sqrt(millimetres(`iso_a${index}`)[edge] * millimetres(`iso_b${index}`)[edge]);
+    const [width, height] = millimetres(`iso_c${index}`);
+    expect(Math.abs(width - mean(0))).toBeLessThan(1.5);
+    expect(Math.abs(height - mean(1))).toBeLessThan(1.5);
+  }
+});
+
+test('ANSI sizes A to E double one another (ANSI/ASME Y14.1; from memory)', () => {
+  const names = ['na_letter', 'na_ledger', 'na_c', 'na_d', 'na_e'];
+  const inches = names.map((name) => {
+    const { width, height } = KNOWN_SIZES.find((one) => one.name.startsWith(`${name}_`))!;
+    return [width / 72, height / 72] as const;
   });
-  for (let index = 1; index < series.length; index += 1) {
-    const [width, height] = series[index - 1]!;
-    expect(series[index]).toEqual([Math.floor(height / 2), width]);
+  expect(inches[0]).toEqual([8.5, 11]);
+  for (let index = 1; index < inches.length; index += 1) {
+    const [width, height] = inches[index - 1]!;
+    expect(inches[index]).toEqual([height, width * 2]);
   }
 });
 
 test('names follow the naming rule of PWG 5101.1: portrait frame, class_size_WxHunit', () => {
   for (const { name, width, height } of KNOWN_SIZES) {
+    const [, family, short, measure] = /^(iso|jis|na)_([a-z0-9-]+)_([0-9.]+x[0-9.]+(?:mm|in))$/.exec(name)!;
+    expect([family, short, measure].join('_')).toBe(name);
+    expect(measure!.endsWith('in')).toBe(family === 'na');
     expect(readSizeName(name)).toEqual({ width, height });
     expect(width).toBeLessThanOrEqual(height);
   }
   expect(readSizeName('A4')).toBeNull();
+  expect(readSizeName('custom_wide_300x200mm')).toEqual(readSizeName('custom_wide_200x300mm'));
+});
+
+test('a size is found by its whole name, its class and size, or the size alone', () => {
+  expect(findSize('a4')?.name).toBe('iso_a4_210x297mm');
+  expect(findSize('b5')?.name).toBe('iso_b5_176x250mm');
+  expect(findSize('jis_b5')?.name).toBe('jis_b5_182x257mm');
+  expect(findSize('tabloid')?.name).toBe('na_ledger_11x17in');
+  expect(findSize('custom_card_55x85mm')).toEqual({
+    name: 'custom_card_55x85mm',
+    ...readSizeName('custom_card_55x85mm'),
+  });
+  expect(findSize('a44')).toBeNull();
 });
 
 test('a page is matched within 3 pt on each edge, turned either way; otherwise it keeps its own measure', () => {

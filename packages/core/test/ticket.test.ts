@@ -1,6 +1,6 @@
-import { routePages, TicketError } from '../src';
+import { byPosition, routePages, TicketError } from '../src';
 import { readPrinter, readTicket } from '../src/validate';
-import { documentOf } from './jobs';
+import { documentOf, documentWith } from './jobs';
 
 const least = { version: 1, documents: [{ file: 'a.pdf' }] };
 
@@ -128,6 +128,50 @@ describe('routing pages by hand', () => {
     });
     const routed = routePages(ticket, two, [{ document: 2, page: 1 }], { tray: null });
     expect(routed.routes).toEqual([{ document: 1, pages: '1', tray: 'tray-2' }]);
+  });
+
+  test('parts of paper and scale that a change leaves out stay as they were', () => {
+    const routes = [{ pages: '1', paper: { type: 'labels' }, scale: { mode: 'percent' as const, percent: 50 } }];
+    const ticket = readTicket({ ...least, routes });
+    const change = { paper: { size: 'iso_a5_148x210mm' }, scale: { percent: 70 } };
+    expect(routePages(ticket, facts, [page(1)], change).routes).toEqual([
+      {
+        document: 1,
+        pages: '1',
+        paper: { type: 'labels', size: 'iso_a5_148x210mm' },
+        scale: { mode: 'percent', percent: 70 },
+      },
+    ]);
+  });
+
+  test('a document numbered by labels is numbered by position after it, with the same pages', () => {
+    const labelled = documentWith(['i', 'ii', '1', '2', '1'].map((label) => ({ label })));
+    const ticket = readTicket({
+      version: 1,
+      documents: [{ file: 'a', pages: 'ii-2', numbering: 'labels' }],
+      routes: [
+        { pages: '1', tray: 'tray-2' },
+        { document: 1, pages: 'ii, ii', tray: 'tray-3' },
+      ],
+    });
+    const routed = routePages(ticket, [labelled], [{ document: 1, page: 5 }], { tray: 'tray-2' });
+    expect(routed.documents[0]).toMatchObject({ pages: '2-4', numbering: 'position' });
+    expect(routed.routes).toEqual([
+      { pages: '3, 5', tray: 'tray-2' },
+      { document: 1, pages: '2', tray: 'tray-3' },
+    ]);
+    expect(byPosition(routed, [labelled], 1)).toBe(routed);
+    // A text that cannot be read, and a route for all of several documents, stay as they are.
+    const wrong = readTicket({
+      ...ticket,
+      documents: [
+        { file: 'a', pages: 'xx', numbering: 'labels' },
+        { file: 'b', pages: '1', numbering: 'labels' },
+      ],
+    });
+    const placed = byPosition(byPosition(wrong, [labelled, labelled], 1), [labelled, labelled], 2);
+    expect(placed.documents.map(({ pages }) => pages)).toEqual(['xx', '3']);
+    expect(placed.routes.map(({ pages }) => pages)).toEqual(['1', '2']);
   });
 
   test('a route that cannot be read is left for the planner to name', () => {

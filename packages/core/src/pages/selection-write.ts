@@ -97,11 +97,7 @@ function writeBut(pages: readonly number[], last: number): string | null {
   const first = pages[0];
   if (first === undefined || missing.length === 0) return null;
   const whole = writeRange(first, pages.at(-1) as number, last);
-  const wider = [whole, first > 1 && first <= 3 ? writeRange(1, pages.at(-1) as number, last) : null];
-  const before = Array.from({ length: first - 1 }, (_, index) => index + 1);
-  const texts = [`${wider[0]} but ${writeTerms(missing, last)}`];
-  if (wider[1]) texts.push(`${wider[1]} but ${writeTerms([...before, ...missing], last)}`);
-  return texts.reduce((best, text) => (text.length < best.length ? text : best));
+  return `${whole} but ${writeTerms(missing, last)}`;
 }
 
 /**

@@ -62,7 +62,7 @@ function onePageSides(run: Run, layout: GridLayout, margins: Margins): Side[] {
 interface Divided {
   readonly side: Box;
   readonly grid: Grid;
-  place(page: RoutedPage, index: number): Cell;
+  readonly place: (page: RoutedPage, index: number) => Cell;
 }
 
 /** Sides of several cells; the last side of a run may have empty ones. */

@@ -6,12 +6,12 @@ import { inPlace } from './select';
 /** What rules each page of the documents, printed or not. Documents and pages are counted from 1. */
 export interface PageRules {
   /** Index of the route that rules a page, from 0; -1 where none does. */
-  routeOf(document: number, page: number): number;
+  readonly routeOf: (document: number, page: number) => number;
   /** Made once a route: pages of one route share the very same object, so later steps may compare by identity. */
-  settingsOfRoute(route: number): PageSettings;
-  settingsOf(document: number, page: number): PageSettings;
+  readonly settingsOfRoute: (route: number) => PageSettings;
+  readonly settingsOf: (document: number, page: number) => PageSettings;
   /** Degrees clockwise by which a page is turned before all else: its route's, otherwise its document's. */
-  rotationOf(document: number, page: number): Rotation;
+  readonly rotationOf: (document: number, page: number) => Rotation;
 }
 
 /**

@@ -1,0 +1,51 @@
+import fc from 'fast-check';
+import { deliver, leaf, type Plan, type ReadPage } from '../src';
+import { job, nameOf, planned, RUNS, selected, type Job } from './any-job';
+
+/** Leafs through the whole stack and asks that every page comes in the order selected, and reads as the set is held. */
+function expectInOrder(any: Job, made: Plan, pages: readonly ReadPage[]): void {
+  const printed = pages.filter(({ cells }) => cells.length > 0);
+  const wanted = selected(any);
+  for (let set = 0; set < made.sets; set += 1) {
+    const ofSet = printed.slice((set * printed.length) / made.sets, ((set + 1) * printed.length) / made.sets);
+    expect(ofSet.flatMap(({ cells }) => cells.map(nameOf))).toEqual(wanted);
+  }
+  // What is read across the way the set is held needs one and the same turn on fronts and backs.
+  const folded = printed.filter(({ half }) => half !== null);
+  expect(folded.every(({ turn }) => turn === 0)).toBe(true);
+  const turns = new Set(printed.filter(({ half }) => half === null).map(({ turn }) => turn));
+  expect(turns.has(180)).toBe(false);
+  expect(turns.has(90) && turns.has(270)).toBe(false);
+  expect(turns.size === 0 || turns.has(0)).toBe(true);
+}
+
+describe('law: leafing through the delivered stack gives the pages in the order selected', () => {
+  // Sheets that are not in sets do not read in order; that is what the check "uncollated" says.
+  const inSets = job.map((any) => ({ ...any, collate: true }));
+  test.each(['face-down', 'face-up'] as const)('delivered %s, with the order such a printer needs', (delivers) => {
+    // Face up, what comes out last lies on top: the last sheet must come first.
+    const delivery = delivers === 'face-down' ? 'first-to-last' : 'last-to-first';
+    fc.assert(
+      fc.property(inSets, (any) => {
+        const { plan: made, printer, ticket } = planned(any, { delivers });
+        const ordered = { ...made, delivery } as const;
+        expectInOrder(any, made, [...leaf(deliver(ordered, printer), ticket.bind)]);
+      }),
+      RUNS,
+    );
+  });
+
+  const kinds = ['face-down', 'face-up'].flatMap((delivers) =>
+    ['upper', 'lower'].map((printsOn) => [delivers, printsOn] as ['face-down' | 'face-up', 'upper' | 'lower']),
+  );
+  test.each(kinds)('in two passes: delivered %s, printed on the %s face', (delivers, printsOn) => {
+    fc.assert(
+      fc.property(inSets, (any) => {
+        const { plan: made, printer, ticket } = planned(any, { delivers, printsOn, duplex: false });
+        if (!made.passes) return;
+        expectInOrder(any, made, [...leaf(deliver(made, printer), ticket.bind)]);
+      }),
+      RUNS,
+    );
+  });
+});
