@@ -12,6 +12,8 @@ const room = (name, folder) => ({
   testEnvironment: 'node',
   testMatch: [`<rootDir>/${folder}/**/*.test.ts`],
   transform: { '\\.[mc]?[jt]s$': swc },
+  // Published as ES modules only.
+  transformIgnorePatterns: ['/node_modules/(?!pdfjs-dist/)'],
   moduleNameMapper: {
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     '^@foglio/demo$': '<rootDir>/demo/src/index.ts',

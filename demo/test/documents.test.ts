@@ -9,7 +9,7 @@ import { attachments, pageTexts, qpdfComplaints } from '../../packages/pdf/test/
 const UPPER_OFFICE = readPrinter(JSON.parse(readFileSync(join(__dirname, '../printers/upper-office.json'), 'utf8')));
 
 const planOf = async (pdf: Buffer, settings: object = {}) => {
-  const facts = { name: 'demo.pdf', pages: await readFacts(new Uint8Array(pdf)) };
+  const facts = { name: 'demo.pdf', ...(await readFacts(new Uint8Array(pdf))) };
   const ticket = readTicket({ version: 1, documents: [{ file: 'demo.pdf' }], ...settings });
   return plan(ticket, [facts], UPPER_OFFICE);
 };

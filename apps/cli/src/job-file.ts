@@ -28,7 +28,7 @@ export interface Job {
 export async function loadDocument(path: string): Promise<LoadedDocument> {
   const bytes = new Uint8Array(await readOrSay(path));
   try {
-    return { name: basename(path), bytes, pages: await readFacts(bytes) };
+    return { name: basename(path), bytes, ...(await readFacts(bytes)) };
   } catch (error) {
     if (error instanceof PdfError) throw new InputError(path, error.message);
     throw error;

@@ -2,7 +2,7 @@ import { EventEmitter } from 'node:events';
 import { setTimeout as wait } from 'node:timers/promises';
 import { mmToPoints, readSizeName, type Printer, type Tray } from '@foglio/core';
 import type { Attributes } from '@foglio/ipp';
-import { PdfError, readFacts } from '@foglio/pdf';
+import { countPages, PdfError } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
 import { sheetsOfJob, type SheetToPrint } from './sheet-order';
 
@@ -83,7 +83,7 @@ export class Machine {
    */
   async receiveDocument(job: PrintJob, bytes: Uint8Array): Promise<void> {
     try {
-      const pages = (await readFacts(bytes)).length;
+      const pages = await countPages(bytes);
       await this.options.archive.saveDocument(job.id, bytes);
       job.pages = pages;
       job.sheets = sheetsOfJob(job.attributes, pages).length;

@@ -81,7 +81,7 @@ afterEach(async () => {
 
 async function prepared(settings: object): Promise<{ ticket: Ticket; plan: Plan; pdf: Uint8Array; printer: Printer }> {
   const bytes = new Uint8Array(await seasonContract());
-  const documents = [{ name: 'contract.pdf', bytes, pages: await readFacts(bytes) }];
+  const documents = [{ name: 'contract.pdf', bytes, ...(await readFacts(bytes)) }];
   const ticket = readTicket({ version: 1, title: 'Contract', documents: [{ file: 'contract.pdf' }], ...settings });
   const profile = await askProfile(printer.uri);
   const made = plan(ticket, documents, profile);

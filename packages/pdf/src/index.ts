@@ -1,3 +1,3 @@
-export { readFacts } from './facts';
+export { countPages, readFacts, type PdfFacts } from './facts';
 export { impose, type ImposeInput } from './impose';
 export { PdfError, type PdfTrouble } from './pdf-error';

@@ -9,6 +9,8 @@ type InheritedName = (typeof INHERITED)[number];
 
 /** A page with what it inherits resolved. */
 export interface PageNode {
+  /** The page's object, as "12 0 R"; null where it stands within the tree itself. */
+  readonly ref: string | null;
   readonly dict: PDFDict;
   readonly inherited: Readonly<Partial<Record<InheritedName, PDFObject>>>;
 }
@@ -49,7 +51,7 @@ export function listPages({ context, catalog }: OpenPdf): PageNode[] {
         pending.push({ node: kids.get(index), inherited, depth: depth + 1 });
       }
     } else if (dict.get(PDFName.of('Type')) !== PDFName.of('Pages')) {
-      pages.push({ dict, inherited });
+      pages.push({ ref: node instanceof PDFRef ? node.toString() : null, dict, inherited });
       if (pages.length > MAX_PAGES) throw new PdfError('damaged', `This PDF has more than ${MAX_PAGES} pages.`);
     }
   }

@@ -1,9 +1,9 @@
-import { PdfError, readFacts, type PdfTrouble } from '../src';
+import { countPages, PdfError, readFacts, type PdfTrouble } from '../src';
 import { makePdf, pagesPdf } from './make-pdf';
 import { lock, pageSizes } from './poppler';
 
 const sizesOf = async (pages: readonly string[], tree = ''): Promise<[number, number][]> =>
-  (await readFacts(pagesPdf(pages, tree))).map(({ width, height }) => [width, height]);
+  (await readFacts(pagesPdf(pages, tree))).pages.map(({ width, height }) => [width, height]);
 
 describe('page sizes as read (ISO 32000-1, 7.7.3.3 and 14.11.2)', () => {
   test.each<[string, string, string, [number, number]]>([
@@ -32,11 +32,11 @@ describe('page sizes as read (ISO 32000-1, 7.7.3.3 and 14.11.2)', () => {
       '/MediaBox [0 0 300 400] /CropBox [10 20 110 220] /Rotate 90',
       '/MediaBox [0 0 842 595]',
     ]);
-    const facts = await readFacts(pdf);
+    const { pages } = await readFacts(pdf);
     const seen = pageSizes(pdf).map(({ width, height, rotate }) =>
       rotate % 180 === 0 ? { width, height } : { width: height, height: width },
     );
-    expect(facts).toEqual(seen);
+    expect(pages).toEqual(seen);
   });
 });
 
@@ -83,11 +83,12 @@ describe('files that cannot be read say which trouble it is', () => {
 
   test('locked with a password; one locked against changes only is read', async () => {
     expect(await troubleOf(lock(whole, 'secret', 'owner'))).toBe('locked');
-    expect(await readFacts(lock(whole, '', 'owner'))).toEqual([{ width: 300, height: 400 }]);
+    expect((await readFacts(lock(whole, '', 'owner'))).pages).toEqual([{ width: 300, height: 400 }]);
   });
 
   test('a broken cross-reference table is no trouble', async () => {
     const broken = new TextDecoder().decode(whole).replace(/startxref\n\d+/, 'startxref\n7');
-    expect(await readFacts(new TextEncoder().encode(broken))).toHaveLength(1);
+    expect((await readFacts(new TextEncoder().encode(broken))).pages).toHaveLength(1);
+    expect(await countPages(new TextEncoder().encode(broken))).toBe(1);
   });
 });

@@ -13,7 +13,7 @@ async function imposed(
   sets: ImposeInput['sets'] = 'one',
 ): Promise<Uint8Array> {
   const documents = await Promise.all(
-    sources.map(async (bytes, index) => ({ name: `${index}.pdf`, bytes, pages: await readFacts(bytes) })),
+    sources.map(async (bytes, index) => ({ name: `${index}.pdf`, bytes, ...(await readFacts(bytes)) })),
   );
   const ticket = readTicket({ version: 1, documents: documents.map(({ name }) => ({ file: name })), ...settings });
   return impose({
@@ -110,7 +110,7 @@ describe('looks as the source looks (poppler renders both)', () => {
     const turnedSource = pagesPdf([
       `${entries.replace(/\/Rotate -?\d+/, '')} /Rotate ${rotationIn(entries) + rotate} /Contents 100 0 R`,
     ]);
-    const documents = [{ name: 'a.pdf', bytes: source, pages: await readFacts(source) }];
+    const documents = [{ name: 'a.pdf', bytes: source, ...(await readFacts(source)) }];
     const ticket = readTicket({ version: 1, documents: [{ file: 'a.pdf', rotate }] });
     const made = plan(ticket, documents, profileForTicket(ticket, documents));
     const pdf = await impose({ plan: made, ticket, documents, blanks: 'none' });

@@ -87,3 +87,35 @@ export function lock(pdf: Uint8Array, userPassword: string, ownerPassword: strin
     return new Uint8Array(readFileSync(out));
   });
 }
+
+interface QpdfLabel {
+  readonly '/S'?: string;
+  readonly '/St'?: number;
+  readonly '/P'?: string;
+}
+interface QpdfHeading {
+  readonly title: string;
+  readonly destpageposfrom1: number;
+  readonly kids: readonly QpdfHeading[];
+}
+
+const ROMAN = ['', 'i', 'ii', 'iii', 'iv', 'v', 'vi', 'vii', 'viii', 'ix'];
+
+/** Labels and headings as qpdf reads them; of the numbering styles the decimal one and the first nine of the small Roman. */
+export function navigationByQpdf(pdf: Uint8Array) {
+  const args = ['--json', '--json-key=pages', '--json-key=outlines'];
+  const told = withFile(pdf, (path) => execFileSync('qpdf', [...args, path], { encoding: 'utf8', maxBuffer: 1 << 28 }));
+  const read = JSON.parse(told) as { pages: { label: QpdfLabel }[]; outlines: QpdfHeading[] };
+  const labels = read.pages.map(({ label }) => {
+    const number = label['/St'] ?? 1;
+    const style = label['/S'];
+    const said = style === '/D' ? String(number) : style === '/r' ? (ROMAN[number] ?? '?') : '';
+    return (label['/P'] ?? '').replace(/^u:/, '') + said;
+  });
+  const flat = (headings: readonly QpdfHeading[], level: number): { title: string; level: number; page: number }[] =>
+    headings.flatMap(({ title, destpageposfrom1, kids }) => [
+      { title: title.trim(), level, page: destpageposfrom1 },
+      ...flat(kids, level + 1),
+    ]);
+  return { labels, outline: flat(read.outlines, 1) };
+}

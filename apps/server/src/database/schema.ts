@@ -1,4 +1,4 @@
-import type { PageFacts, Printer, Ticket } from '@foglio/core';
+import type { Heading, PageFacts, Printer, Ticket } from '@foglio/core';
 import {
   bigint,
   customType,
@@ -21,7 +21,8 @@ export const contents = pgTable('contents', {
   /** Hexadecimal; null only within the transaction that is still taking the bytes in. */
   sha256: text('sha256').unique(),
   bytes: bigint('bytes', { mode: 'number' }).notNull().default(0),
-  pages: jsonb('pages').$type<PageFacts[]>().notNull().default([]),
+  pages: jsonb('pages').$type<readonly PageFacts[]>().notNull().default([]),
+  outline: jsonb('outline').$type<readonly Heading[]>().notNull().default([]),
   createdAt: moment('created_at'),
 });
 

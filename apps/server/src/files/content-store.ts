@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import type { PageFacts } from '@foglio/core';
-import { PdfError, readFacts } from '@foglio/pdf';
+import type { Heading, PageFacts } from '@foglio/core';
+import { PdfError, readFacts, type PdfFacts } from '@foglio/pdf';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contentChunks, contents } from '../database/schema';
@@ -15,6 +15,7 @@ export interface StoredContent {
   readonly id: string;
   readonly bytes: number;
   readonly pages: readonly PageFacts[];
+  readonly outline: readonly Heading[];
 }
 
 /**
@@ -36,12 +37,12 @@ export async function storeContent(db: Database, stream: AsyncIterable<Buffer>, 
         chunks.push(data);
       }
       const whole = Buffer.concat(chunks);
-      const pages = await factsOf(whole);
+      const facts = await factsOf(whole);
       await tx
         .update(contents)
-        .set({ sha256: hash.copy().digest('hex'), bytes: whole.length, pages })
+        .set({ sha256: hash.copy().digest('hex'), bytes: whole.length, ...facts })
         .where(eq(contents.id, id));
-      return { id, bytes: whole.length, pages };
+      return { id, bytes: whole.length, ...facts };
     });
   } catch (error) {
     if (!isDuplicate(error)) throw error;
@@ -73,7 +74,7 @@ export async function* streamContent(db: Database, id: string): AsyncGenerator<B
   }
 }
 
-async function factsOf(bytes: Uint8Array): Promise<PageFacts[]> {
+async function factsOf(bytes: Uint8Array): Promise<PdfFacts> {
   try {
     return await readFacts(bytes);
   } catch (error) {

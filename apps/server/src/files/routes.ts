@@ -25,12 +25,20 @@ export function fileRoutes(db: Database, limit: number): Router {
     }
     const content = await storeContent(db, whole(request), limit);
     const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
-    response.status(201).json({ id: file?.id, name, bytes: content.bytes, pages: content.pages });
+    response
+      .status(201)
+      .json({ id: file?.id, name, bytes: content.bytes, pages: content.pages, outline: content.outline });
   });
 
   router.get('/:id', async (request, response) => {
     const { file, content } = await findFile(db, request.params.id);
-    response.json({ id: file.id, name: file.name, bytes: content.bytes, pages: content.pages });
+    response.json({
+      id: file.id,
+      name: file.name,
+      bytes: content.bytes,
+      pages: content.pages,
+      outline: content.outline,
+    });
   });
 
   router.get('/:id/content', async (request, response) => {

@@ -25,7 +25,13 @@ export async function acceptTicket(db: Database, data: unknown): Promise<Ticket>
 export async function documentsOf(db: Database, ticket: Ticket): Promise<StoredDocument[]> {
   const ids = [...new Set(ticket.documents.map(({ file }) => fileId(file)))];
   const rows = await db
-    .select({ id: files.id, name: files.name, contentId: contents.id, pages: contents.pages })
+    .select({
+      id: files.id,
+      name: files.name,
+      contentId: contents.id,
+      pages: contents.pages,
+      outline: contents.outline,
+    })
     .from(files)
     .innerJoin(contents, eq(files.contentId, contents.id))
     .where(inArray(files.id, ids));

@@ -99,7 +99,10 @@ export async function imposeStored(
   for (const { contentId } of documents) {
     if (!bytes.has(contentId)) bytes.set(contentId, await readContent(db, contentId));
   }
-  const loaded = documents.map((one) => ({ ...one, bytes: bytes.get(one.contentId) as Uint8Array }));
+  const loaded = documents.map((one) => ({
+    ...one,
+    bytes: bytes.get(one.contentId) as Uint8Array,
+  }));
   try {
     return await impose({ plan, ticket, documents: loaded, blanks });
   } catch (error) {
@@ -118,7 +121,7 @@ async function describe(db: Database, job: StoredJob) {
     printerId,
     updatedAt,
     lastSentAt,
-    documents: documents.map((one) => ({ id: one.id, name: one.name, pages: one.pages })),
+    documents: documents.map(({ id, name, pages, outline }) => ({ id, name, pages, outline })),
   };
 }
 

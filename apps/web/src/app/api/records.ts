@@ -1,4 +1,4 @@
-import type { DocumentFacts, Orientation, PageFacts, Printer, Ticket } from '@foglio/core';
+import type { DocumentFacts, Heading, Orientation, PageFacts, Printer, Ticket } from '@foglio/core';
 
 /** What the server's API answers with. */
 
@@ -6,6 +6,7 @@ export interface FileRecord {
   readonly id: string;
   readonly name: string;
   readonly pages: readonly PageFacts[];
+  readonly outline: readonly Heading[];
 }
 
 /** A document of a job: facts for planning, and the id by which its bytes are fetched. */

@@ -1,0 +1,1 @@
+ALTER TABLE "contents" ADD COLUMN "outline" jsonb DEFAULT '[]'::jsonb NOT NULL;
