@@ -1,9 +1,12 @@
 import {
   findTray,
+  labelOf,
+  listNumbers,
   orientationOf,
   pointsToMm,
   matchSize,
   saySize,
+  sectionsOf,
   trayName,
   type Plan,
   type Printer,
@@ -20,55 +23,101 @@ export interface FilePages {
     readonly height: number;
     readonly size: string;
     readonly orientation: string;
+    /** What is printed on it; its number where it is labelled nothing else. */
+    readonly label: string;
+    /** The section it is in, counted from 1; of several that share the page the last. Null before the first section. */
+    readonly section: number | null;
   }[];
 }
 
 /** Page facts as data: sizes in points as read, and the paper each page asks for. */
 export function describePages(file: string, document: LoadedDocument): FilePages {
-  const pages = document.pages.map(({ width, height }, index) => ({
+  const sections = sectionsOf(document);
+  const sectionOf = (page: number): number | null => {
+    const last = sections.findLastIndex(({ from, to }) => from <= page && page <= to);
+    return last < 0 ? null : last + 1;
+  };
+  const pages = document.pages.map((facts, index) => ({
     page: index + 1,
-    width: rounded(width, 3),
-    height: rounded(height, 3),
-    size: matchSize(width, height).name,
-    orientation: orientationOf(width, height),
+    width: rounded(facts.width, 3),
+    height: rounded(facts.height, 3),
+    size: matchSize(facts.width, facts.height).name,
+    orientation: orientationOf(facts.width, facts.height),
+    label: labelOf(facts, index + 1),
+    section: sectionOf(index + 1),
   }));
   return { file, pages };
 }
 
 /** Page facts as a table, a line a page. */
 export function pagesTable({ file, pages }: FilePages): string {
-  const rows = pages.map(({ page, width, height, size, orientation }) => [
+  const rows = pages.map(({ page, width, height, size, orientation, label, section }) => [
     String(page),
     `${rounded(pointsToMm(width), 1)} × ${rounded(pointsToMm(height), 1)} mm`,
     saySize(size),
     orientation,
+    label,
+    section === null ? '' : String(section),
   ]);
   const count = pages.length === 1 ? '1 page' : `${pages.length} pages`;
-  return `${file}: ${count}\n${table([['page', 'measure', 'paper', 'turned'], ...rows])}`;
+  return `${file}: ${count}\n${table([['page', 'measure', 'paper', 'turned', 'label', 'section'], ...rows])}`;
 }
 
-/** A plan as a list of sheets, then the totals and the checks. */
+/** A plan as a list of sheets, then the totals, the slips, the passes and the checks with what would settle them. */
 export function planTable(plan: Plan, printer: Printer | null): string {
   const nameOf = (id: string | null): string => {
     const tray = id !== null && printer ? findTray(printer, id) : null;
     return tray ? trayName(tray) : (id ?? 'no tray');
   };
+  const folded = plan.sheets.some((sheet) => sheet.signature !== undefined);
   const rows = plan.sheets.map((sheet) => [
     String(sheet.index),
     nameOf(sheet.tray),
     saySize(sheet.paper.size),
-    saySide(sheet.front),
+    TURNED_OVER[sheet.sides],
+    ...(folded ? [sheet.signature === undefined ? '' : String(sheet.signature)] : []),
+    sheet.slip ? 'slip' : saySide(sheet.front),
     sheet.back ? saySide(sheet.back) : 'not printed',
   ]);
-  const { tally } = plan;
-  const sets = plan.sets === 1 ? '1 set' : `${plan.sets} sets`;
+  const head = ['sheet', 'tray', 'paper', 'sides', ...(folded ? ['signature'] : []), 'front', 'back'];
+  const { tally, slipBetweenSets } = plan;
   const lines = [
-    table([['sheet', 'tray', 'paper', 'front', 'back'], ...rows]),
-    `${tally.sheetsPerSet} sheets a set, ${sets}, ${tally.sheets} sheets in all, ${tally.sides} printed sides`,
-    ...Object.entries(tally.byTray).map(([tray, count]) => `${nameOf(tray)}: ${count} sheets`),
-    ...plan.checks.map((check) => `${check.level}: ${check.message}`),
+    table([head, ...rows]),
+    `${counted(tally.sheetsPerSet, 'sheet')} a set, ${counted(plan.sets, 'set')}${plan.collate ? '' : ', not in sets'}, ` +
+      `${counted(tally.sheets, 'sheet')} in all, ${counted(tally.sides, 'printed side')}`,
+    ...(slipBetweenSets
+      ? [`between sets a slip of ${saySize(slipBetweenSets.paper.size)} from ${nameOf(slipBetweenSets.tray)}`]
+      : []),
+    ...(plan.delivery === 'last-to-first' ? ['last sheet first'] : []),
+    ...Object.entries(tally.byTray).map(([tray, count]) => `${nameOf(tray)}: ${counted(count, 'sheet')}`),
+    ...(plan.passes ? sayPasses(plan.passes) : []),
+    ...plan.checks.flatMap((check) => [
+      `${check.level}: ${check.message}`,
+      ...(check.repair ? [`  to settle it: ${check.repair.label} ${JSON.stringify(check.repair.patch)}`] : []),
+    ]),
   ];
   return lines.join('\n');
+}
+
+const TURNED_OVER = {
+  'one-sided': 'one',
+  'two-sided-long-edge': 'long edge',
+  'two-sided-short-edge': 'short edge',
+} as const;
+
+const HANDLING = {
+  'as-it-lies': 'put the stack in as it lies',
+  'turn-over': 'turn the stack over and put it in',
+} as const;
+
+/** What a person does by hand on a printer without a duplex unit. */
+function sayPasses([fronts, backs]: NonNullable<Plan['passes']>): string[] {
+  const turned = backs.turned.length > 0 ? `, upside down: ${listNumbers(backs.turned)}` : '';
+  return [
+    `first pass, fronts of sheets ${listNumbers(fronts.order)}`,
+    `then ${HANDLING[backs.handling]}`,
+    `second pass, backs of sheets ${listNumbers(backs.order)}${turned}`,
+  ];
 }
 
 function saySide(side: Side): string {
@@ -77,6 +126,8 @@ function saySide(side: Side): string {
     .map((cell) => (cell.document === 1 ? `page ${cell.page}` : `document ${cell.document} page ${cell.page}`))
     .join(', ');
 }
+
+const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
 
 /** Columns as wide as their widest entry, two spaces apart. */
 function table(rows: readonly (readonly string[])[]): string {

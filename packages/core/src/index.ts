@@ -17,7 +17,7 @@ export { headingRange, sectionsOf, type PageRange } from './pages/outline';
 export { labelOf } from './pages/page-labels';
 export { selectPages, type SelectionContext } from './pages/selection';
 export { SelectionError } from './pages/selection-error';
-export { listPages, sayPages } from './pages/selection-words';
+export { listNumbers, listPages, sayPages } from './pages/selection-words';
 export { writeSelection } from './pages/selection-write';
 export { byPosition } from './ticket/by-position';
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';

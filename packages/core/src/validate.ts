@@ -79,7 +79,18 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
     case 'exclusiveMaximum':
       return { problem: 'out of range', repair: `write a number ${params['comparison']} ${params['limit']}` };
     case 'discriminator':
-      return { problem: `"${params['tag']}" names no known kind`, repair: 'write "grid" or "booklet"' };
+      return {
+        problem: `${JSON.stringify(error.params['tagValue'])} is no known kind`,
+        repair: 'write the kind "grid" or "booklet"',
+      };
+    case 'minItems':
+      return { problem: 'there are too few', repair: `give at least ${params['limit']}` };
+    case 'maxItems':
+      return { problem: 'there are too many', repair: `give at most ${params['limit']}` };
+    case 'minLength':
+      return { problem: 'it is empty', repair: 'write something there' };
+    case 'maxLength':
+      return { problem: 'it is too long', repair: `write at most ${params['limit']} characters` };
     case 'anyOf':
       return {
         problem: 'a route must change something',

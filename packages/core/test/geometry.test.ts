@@ -79,7 +79,7 @@ describe('one page a side (model, Geometry)', () => {
 
   test('a margin that leaves nothing of the paper is an error that names its place', () => {
     const small = { paper: { size: 'iso_a7_74x105mm' } };
-    expect(() => cellOf({ ...small, margin: 37 }, A4)).toThrow('margin: a margin of 37 mm leaves nothing of iso_a7');
+    expect(() => cellOf({ ...small, margin: 37 }, A4)).toThrow('margin: a margin of 37 mm leaves nothing of A7');
     const routes = [{ pages: '1', margin: 40 }];
     expect(() => cellOf({ ...small, routes }, A4)).toThrow('routes[0].margin: a margin of 40 mm leaves nothing');
   });

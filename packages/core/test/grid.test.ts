@@ -145,7 +145,7 @@ describe('the grid (model, Geometry)', () => {
   test('a gutter that leaves nothing for the pages is an error with its place', () => {
     const wide = { kind: 'grid' as const, columns: 8, rows: 1, gutter: 60 };
     expect(() => planOf({ ...onA4, layout: wide }, [documentOf(8)])).toThrow(
-      'layout.gutter: a gutter of 60 mm leaves nothing of iso_a4_210x297mm; write a narrower gutter or fewer pages a side',
+      'layout.gutter: a gutter of 60 mm leaves nothing of A4; write a narrower gutter or fewer pages a side',
     );
     const routes = [{ pages: '1', layout: wide }];
     expect(() => planOf({ ...onA4, routes }, [documentOf(8)])).toThrow('routes[0].layout.gutter: ');

@@ -54,12 +54,12 @@ test.each<[string, unknown, string]>([
   ],
   ['an unknown field inside', { ...least, scale: { percentage: 3 } }, 'scale: unknown field "percentage"'],
   ['no documents', { version: 1 }, 'the ticket: "documents" is missing; add it'],
-  ['an empty list of documents', { version: 1, documents: [] }, 'documents: must NOT have fewer than 1 items'],
+  ['an empty list of documents', { version: 1, documents: [] }, 'documents: there are too few; give at least 1'],
   ['another version', { ...least, version: 2 }, 'version: another value is needed; write 1'],
   ['copies 0', { ...least, copies: 0 }, 'copies: out of range; write a number >= 1'],
   ['copies as text', { ...least, copies: '2' }, 'copies: wrong type; write a value of type integer'],
   ['nine rows', { ...least, layout: { kind: 'grid', rows: 9 } }, 'layout.rows: out of range; write a number <= 8'],
-  ['a layout of no kind', { ...least, layout: { kind: 'heap' } }, 'layout: "kind" names no known kind'],
+  ['a layout of no kind', { ...least, layout: { kind: 'heap' } }, 'layout: "heap" is no known kind'],
   [
     'percent 0',
     { ...least, scale: { mode: 'percent', percent: 0 } },
@@ -88,7 +88,7 @@ test('a printer needs a name and trays with id and size', () => {
     prices: { mono: 0, color: 0 },
     jobs: { overrides: [], documents: false },
   });
-  expect(() => readPrinter({ name: 'P', trays: [] })).toThrow('trays: must NOT have fewer than 1 items');
+  expect(() => readPrinter({ name: 'P', trays: [] })).toThrow('trays: there are too few; give at least 1');
   expect(() => readPrinter({ name: 'P', trays: [{ id: 'tray-1', size: 'A4' }] })).toThrow('trays[0].size');
 });
 

@@ -12,7 +12,12 @@ export interface Navigation {
   readonly outline: readonly Heading[];
 }
 
-type OutlineNode = Awaited<ReturnType<PDFDocumentProxy['getOutline']>>[number];
+/** An outline entry as pdf.js gives it; its own type leaves the children open. */
+interface OutlineNode {
+  readonly title: string;
+  readonly dest: string | unknown[] | null;
+  readonly items: readonly OutlineNode[];
+}
 
 /** A destination as pdf.js gives it: the page, how to show it, and the numbers of that way. */
 type Destination = readonly [page: unknown, fit: { readonly name: string }, ...numbers: (number | null)[]];
@@ -46,7 +51,7 @@ export async function readNavigation(bytes: Uint8Array, pdf: OpenPdf, pages: rea
 }
 
 /** Loaded only for documents that need it: it takes a third of a second. */
-async function loadPdfJs(): Promise<typeof import('pdfjs-dist')> {
+async function loadPdfJs() {
   // Puts the reader into this thread, where the library finds it instead of looking for a file.
   await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
   return import('pdfjs-dist/legacy/build/pdf.mjs');
@@ -68,7 +73,7 @@ async function headingsOf(outline: readonly OutlineNode[], document: PDFDocument
     const page = destination && pageOf(destination[0], numbers);
     const at = page && place.pages[page - 1];
     if (at) headings.push({ title: sayTitle(node.title), level, page, top: topOf(destination, at, place.pdf) });
-    for (const child of [...node.items].reverse() as OutlineNode[]) pending.push({ node: child, level: level + 1 });
+    for (const child of [...node.items].reverse()) pending.push({ node: child, level: level + 1 });
   }
   return headings;
 }

@@ -40,10 +40,13 @@ export function sayPages(pages: readonly number[]): string {
   return `pages ${breaths(pages).join(', then ')}; ${pages.length} pages`;
 }
 
-/** Pages as part of a sentence: "page 1", "pages 1, 6 and 9 to 12". */
-export function listPages(pages: readonly number[]): string {
-  const said = breaths(pages);
+/** Numbers as part of a sentence, in their order: "1", "1, 6 and 9 to 12", "3 to 1 backwards". */
+export function listNumbers(numbers: readonly number[]): string {
+  const said = breaths(numbers);
   const last = said.pop() ?? 'none';
-  const all = said.length === 0 ? last : `${said.join(', ')} and ${last}`;
-  return pages.length === 1 ? `page ${all}` : `pages ${all}`;
+  return said.length === 0 ? last : `${said.join(', ')} and ${last}`;
 }
+
+/** Pages as part of a sentence: "page 1", "pages 1, 6 and 9 to 12". */
+export const listPages = (pages: readonly number[]): string =>
+  `${pages.length === 1 ? 'page' : 'pages'} ${listNumbers(pages)}`;

@@ -1,5 +1,5 @@
 import type { Orientation } from '../paper/orientation';
-import { mmToPoints, type Size } from '../paper/sizes';
+import { mmToPoints, saySize, type Size } from '../paper/sizes';
 import type { Route, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 import type { Box } from './place';
@@ -34,7 +34,7 @@ export function marginsOf(run: Run, ticket: Ticket, printerMarginMm: number): Ma
   const own = mmToPoints(marginMm);
   if (2 * own >= run.paper.width) {
     const place = placeOf(run, ticket, 'margin', (route) => route.margin);
-    const problem = `a margin of ${marginMm} mm leaves nothing of ${run.paper.name}`;
+    const problem = `a margin of ${marginMm} mm leaves nothing of ${saySize(run.paper.name)}`;
     throw new TicketError(place, problem, 'write a smaller margin or take larger paper');
   }
   return { own, kept: mmToPoints(Math.max(marginMm, printerMarginMm)) };

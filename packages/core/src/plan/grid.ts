@@ -1,5 +1,5 @@
 import type { Orientation } from '../paper/orientation';
-import { mmToPoints } from '../paper/sizes';
+import { mmToPoints, saySize } from '../paper/sizes';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 import { inset, placeOf, sideBox, type Margins } from './area';
@@ -48,7 +48,7 @@ export function gridOf(run: Run, page: Extent, layout: GridLayout, margins: Marg
     }
   }
   if (!best) {
-    const problem = `a gutter of ${layout.gutter} mm leaves nothing of ${run.paper.name}`;
+    const problem = `a gutter of ${layout.gutter} mm leaves nothing of ${saySize(run.paper.name)}`;
     const place = placeOf(run, ticket, 'layout.gutter', (route) =>
       route.layout?.kind === 'grid' ? route.layout.gutter : undefined,
     );

@@ -1,0 +1,331 @@
+import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ticketSchema, type Plan, type TicketInput } from '@foglio/core';
+import { readPlan } from '@foglio/core/validate';
+import { main } from '../src/main';
+
+/** Every field of the ticket answers at the command line, on the pages of a manual that this project did not write. */
+
+const MANUAL = join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf');
+
+let folder: string;
+let printed: string;
+let complained: string;
+
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'foglio-fields-'));
+  copyFileSync(MANUAL, join(folder, 'manual.pdf'));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+beforeEach(() => {
+  printed = '';
+  complained = '';
+  jest.spyOn(process.stdout, 'write').mockImplementation((text) => ((printed += String(text)), true));
+  jest.spyOn(process.stderr, 'write').mockImplementation((text) => ((complained += String(text)), true));
+});
+afterEach(() => jest.restoreAllMocks());
+
+async function run(ticket: object, printer?: object): Promise<number> {
+  writeFileSync(join(folder, 'ticket.json'), JSON.stringify(ticket));
+  if (printer) writeFileSync(join(folder, 'printer.json'), JSON.stringify(printer));
+  const profile = printer ? ['--printer', join(folder, 'printer.json')] : [];
+  return main(['node', 'foglio', 'plan', join(folder, 'ticket.json'), '--json', ...profile]);
+}
+
+type Settings = Omit<Partial<TicketInput>, 'version' | 'documents'>;
+
+const document = { file: 'manual.pdf', pages: '7-14' };
+
+async function planOf(settings: Settings, documents: object[] = [document], printer?: object): Promise<Plan> {
+  printed = '';
+  await run({ version: 1, documents, ...settings }, printer);
+  expect(complained).toBe('');
+  return readPlan(JSON.parse(printed));
+}
+
+const pagesOf = (plan: Plan): string =>
+  plan.sheets
+    .map(({ front, back, slip }) =>
+      slip ? 'slip' : [front, back].map((side) => side?.cells.map(({ page }) => page).join('+') ?? '-').join('/'),
+    )
+    .join(' ');
+const firstSide = (plan: Plan) => plan.sheets[0]!.front;
+const firstCell = (plan: Plan) => firstSide(plan).cells[0]!;
+const trays = (plan: Plan) => plan.sheets.map(({ tray }) => tray).join(' ');
+
+/** One line a field: what it does to a job that is otherwise as usual. */
+const FIELDS: Record<string, () => Promise<void>> = {
+  version: async () => expect((await planOf({})).version).toBe(1),
+  title: async () => expect((await planOf({ title: 'Manual' })).sheets).toHaveLength(8),
+  'documents.file': async () => expect(pagesOf(await planOf({}, [{ file: 'manual.pdf' }])).split(' ')).toHaveLength(63),
+  'documents.pages': async () =>
+    expect(pagesOf(await planOf({}, [{ ...document, pages: '12, 9-7' }]))).toBe('12/- 9/- 8/- 7/-'),
+  'documents.numbering': async () => {
+    // Six pages are labelled i to vi before the page that is labelled 1.
+    expect(pagesOf(await planOf({}, [{ file: 'manual.pdf', pages: '1-2, iv', numbering: 'labels' }]))).toBe(
+      '7/- 8/- 4/-',
+    );
+  },
+  'documents.rotate': async () =>
+    expect(firstSide(await planOf({}, [{ ...document, rotate: 90 }])).orientation).toBe('landscape'),
+  copies: async () => expect((await planOf({ copies: 3 })).tally.sheets).toBe(24),
+  collate: async () => expect((await planOf({ copies: 2, collate: false })).checks[0]?.code).toBe('uncollated'),
+  delivery: async () => expect((await planOf({ delivery: 'last-to-first' })).delivery).toBe('last-to-first'),
+  sides: async () => expect(pagesOf(await planOf({ sides: 'two-sided' }))).toBe('7/8 9/10 11/12 13/14'),
+  bind: async () =>
+    expect((await planOf({ sides: 'two-sided', bind: 'top' })).sheets[0]?.sides).toBe('two-sided-short-edge'),
+  'layout.kind': async () =>
+    expect(pagesOf(await planOf({ layout: { kind: 'booklet' } }))).toBe('14+7/8+13 12+9/10+11'),
+  'layout.pagesPerSide': async () =>
+    expect(pagesOf(await planOf({ layout: { kind: 'grid', pagesPerSide: 4 } }))).toBe('7+8+9+10/- 11+12+13+14/-'),
+  'layout.columns': async () => {
+    const { cells } = firstSide(await planOf({ layout: { kind: 'grid', columns: 3, rows: 1 } }));
+    expect(new Set(cells.map(({ x }) => Math.round(x))).size).toBe(3);
+  },
+  'layout.rows': async () => {
+    const { cells } = firstSide(await planOf({ layout: { kind: 'grid', columns: 1, rows: 3 } }));
+    expect(new Set(cells.map(({ y }) => Math.round(y))).size).toBe(3);
+  },
+  'layout.flow': async () => {
+    const { cells } = firstSide(await planOf({ layout: { kind: 'grid', pagesPerSide: 2, flow: 'toleft-tobottom' } }));
+    expect(cells[0]!.x).toBeGreaterThan(cells[1]!.x);
+  },
+  'layout.repeat': async () =>
+    expect(pagesOf(await planOf({ layout: { kind: 'grid', pagesPerSide: 2, repeat: 'fill-side' } }))).toMatch(
+      /^7\+7\/- 8\+8/,
+    ),
+  'layout.turn': async () =>
+    expect(firstCell(await planOf({ layout: { kind: 'grid', columns: 1, rows: 2, turn: 'best' } })).turn).toBe(270),
+  'layout.gutter': async () => {
+    const gap = async (gutter: number) => {
+      const [left, right] = firstSide(await planOf({ layout: { kind: 'grid', columns: 2, rows: 1, gutter } })).cells;
+      return right!.x + right!.width / 2 - left!.x - left!.width / 2;
+    };
+    expect((await gap(20)) - (await gap(0))).toBeCloseTo((10 * 72) / 25.4, 3);
+  },
+  'layout.frame': async () =>
+    expect(firstSide(await planOf({ layout: { kind: 'grid', pagesPerSide: 2, frame: true } })).lines).toHaveLength(8),
+  'layout.marks': async () =>
+    expect(
+      firstSide(await planOf({ margin: 10, layout: { kind: 'grid', pagesPerSide: 2, marks: 'cut' } })).lines,
+    ).not.toEqual([]),
+  'layout.sheetsPerSignature': async () => {
+    const plan = await planOf({ layout: { kind: 'booklet', sheetsPerSignature: 1 } });
+    expect(plan.sheets.map(({ signature }) => signature)).toEqual([1, 2]);
+  },
+  'layout.creep': async () => {
+    const inner = async (creep: number) =>
+      (await planOf({ layout: { kind: 'booklet', creep } })).sheets[1]!.front.cells[0]!.x;
+    expect((await inner(2)) - (await inner(0))).toBeCloseTo((2 * 72) / 25.4, 3);
+  },
+  'layout.cover': async () =>
+    expect(trays(await planOf({ tray: 'tray-1', layout: { kind: 'booklet', cover: 'tray-2' } }))).toBe('tray-2 tray-1'),
+  'paper.size': async () =>
+    expect((await planOf({ paper: { size: 'iso_a3_297x420mm' } })).sheets[0]?.paper.size).toBe('iso_a3_297x420mm'),
+  'paper.orientation': async () =>
+    expect(firstSide(await planOf({ paper: { orientation: 'landscape' } })).orientation).toBe('landscape'),
+  'paper.type': async () => {
+    const size = 'iso_a4_210x297mm';
+    const printer = {
+      name: 'Two',
+      trays: [
+        { id: 'plain', size },
+        { id: 'thick', size, type: 'cardstock' },
+      ],
+    };
+    expect(trays(await planOf({ paper: { type: 'cardstock' } }, [{ ...document, pages: '7' }], printer))).toBe('thick');
+  },
+  'scale.mode': async () =>
+    expect(firstCell(await planOf({ paper: { size: 'iso_a3_297x420mm' }, scale: { mode: 'fit' } })).scale).toBeCloseTo(
+      1.414,
+      2,
+    ),
+  'scale.percent': async () =>
+    expect(firstCell(await planOf({ scale: { mode: 'percent', percent: 50 } })).scale).toBe(0.5),
+  margin: async () => expect(firstCell(await planOf({ margin: 20 })).x).toBeGreaterThan((19 * 72) / 25.4),
+  color: async () => {
+    const prices = { mono: 1, color: 5 };
+    const printer = { name: 'P', prices, trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
+    expect((await planOf({ color: 'monochrome' }, [document], printer)).tally.cost).toBe(8);
+  },
+  quality: async () => expect((await planOf({ quality: 'draft' })).sheets).toHaveLength(8),
+  'newSheet.documents': async () => {
+    const two = [
+      { ...document, pages: '7' },
+      { ...document, pages: '8' },
+    ];
+    expect(pagesOf(await planOf({ sides: 'two-sided', newSheet: { documents: false } }, two))).toBe('7/8');
+  },
+  'newSheet.sections': async () => {
+    const plan = await planOf({ sides: 'two-sided', newSheet: { sections: true } }, [{ ...document, pages: '1:, 2:' }]);
+    const starts = pagesOf(await planOf({}, [{ ...document, pages: '2:1' }])).split('/')[0]!;
+    expect(plan.sheets.some(({ front }) => String(front.cells[0]?.page) === starts)).toBe(true);
+    expect(plan.sheets.at(-1)?.run).toBe(2);
+  },
+  'slips.between': async () => {
+    const two = [
+      { ...document, pages: '7' },
+      { ...document, pages: '8' },
+    ];
+    expect(pagesOf(await planOf({ slips: { between: 'documents' } }, two))).toBe('7/- slip 8/-');
+  },
+  'slips.tray': async () =>
+    expect((await planOf({ copies: 2, slips: { between: 'sets', tray: 'tray-9' } })).slipBetweenSets?.tray).toBe(
+      'tray-9',
+    ),
+  tray: async () => expect(new Set(trays(await planOf({ tray: 'tray-5' })).split(' '))).toEqual(new Set(['tray-5'])),
+  'routes.name': async () =>
+    expect(trays(await planOf({ routes: [{ name: 'Head', pages: '7', tray: 'tray-2' }] }))).toMatch(/^tray-2 /),
+  'routes.document': async () => {
+    const two = [
+      { ...document, pages: '7' },
+      { ...document, pages: '7' },
+    ];
+    const routes = [{ document: 2, pages: '7', tray: 'tray-2' }];
+    expect(trays(await planOf({ tray: 'tray-1', routes }, two))).toBe('tray-1 tray-2');
+  },
+  'routes.pages': async () => {
+    const routes = [{ pages: 'last, 8', tray: 'tray-2' }];
+    expect(trays(await planOf({ tray: 'tray-1', routes }))).toBe(
+      'tray-1 tray-2 tray-1 tray-1 tray-1 tray-1 tray-1 tray-1',
+    );
+  },
+  'routes.tray': async () =>
+    expect(trays(await planOf({ routes: [{ pages: '7', tray: 'tray-2' }] }))).toMatch(/^tray-2 /),
+  'routes.sides': async () =>
+    expect(pagesOf(await planOf({ sides: 'two-sided', routes: [{ pages: '7', sides: 'one-sided' }] }))).toMatch(
+      /^7\/- 8\/9/,
+    ),
+  'routes.paper': async () =>
+    expect((await planOf({ routes: [{ pages: '7', paper: { size: 'iso_a3_297x420mm' } }] })).tally.byPaper).toEqual({
+      iso_a3_297x420mm: 1,
+      iso_a4_210x297mm: 7,
+    }),
+  'routes.layout': async () =>
+    expect(pagesOf(await planOf({ routes: [{ pages: '7-8', layout: { kind: 'grid', pagesPerSide: 2 } }] }))).toMatch(
+      /^7\+8\/- 9\/-/,
+    ),
+  'routes.scale': async () => {
+    const routes = [{ pages: '7', scale: { mode: 'percent', percent: 70 } as const }];
+    expect(firstCell(await planOf({ routes })).scale).toBe(0.7);
+  },
+  'routes.margin': async () =>
+    expect(firstCell(await planOf({ routes: [{ pages: '7', margin: 20 }] })).scale).toBeLessThan(0.9),
+  'routes.rotate': async () =>
+    expect(firstSide(await planOf({ routes: [{ pages: '7', rotate: 90 }] })).orientation).toBe('landscape'),
+  'routes.color': async () => {
+    const printer = { name: 'P', prices: { mono: 1, color: 5 }, trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
+    const cost = async (routes: Settings['routes']) => (await planOf({ routes }, [document], printer)).tally.cost;
+    expect((await cost([])) - (await cost([{ pages: '7', color: 'monochrome' }]))).toBe(4);
+  },
+  'routes.ownSheet': async () =>
+    expect(pagesOf(await planOf({ sides: 'two-sided', routes: [{ pages: '8', ownSheet: true }] }))).toMatch(
+      /^7\/ 8\/ 9\/10/,
+    ),
+};
+
+/** "layout.gutter" and so on: every leaf of the ticket's schema; a route's parts are told at its first level. */
+function fieldsOf(schema: object, path: string): string[] {
+  const { properties, items, oneOf } = schema as {
+    properties?: Record<string, object>;
+    items?: object;
+    oneOf?: object[];
+  };
+  if (oneOf) return [...new Set(oneOf.flatMap((one) => fieldsOf(one, path)))];
+  if (items) return fieldsOf(items, path);
+  if (!properties || /^routes\.\w/.test(path)) return [path];
+  return Object.entries(properties).flatMap(([name, part]) => fieldsOf(part, path === '' ? name : `${path}.${name}`));
+}
+
+test('no field of the ticket is left out below', () => {
+  expect(Object.keys(FIELDS).sort()).toEqual(fieldsOf(ticketSchema, '').sort());
+});
+
+test.each(Object.keys(FIELDS))('%s', async (field) => {
+  expect.hasAssertions();
+  await FIELDS[field]!();
+});
+
+describe('what cannot be is told in one clear line: the file, the place and the repair', () => {
+  const grid = (settings: object) => ({ layout: { kind: 'grid', ...settings } });
+  test.each<[string, object, string]>([
+    ['an unknown field', { colour: 'auto' }, 'the ticket: unknown field "colour"; remove it or correct its name'],
+    [
+      'an unknown field within',
+      { paper: { sise: 'a4' } },
+      'paper: unknown field "sise"; remove it or correct its name',
+    ],
+    ['a wrong type', { copies: '3' }, 'copies: wrong type; write a value of type integer'],
+    ['no copies', { copies: 0 }, 'copies: out of range; write a number >= 1'],
+    ['half a copy', { copies: 1.5 }, 'copies: wrong type; write a value of type integer'],
+    ['9 rows', grid({ columns: 2, rows: 9 }), 'layout.rows: out of range; write a number <= 8'],
+    ['rows without columns', grid({ rows: 2 }), 'layout.columns: rows are given without columns; give both or neither'],
+    [
+      '5 pages a side',
+      grid({ pagesPerSide: 5 }),
+      'layout.pagesPerSide: not one of the possible values; write 1, 2, 4, 6, 8, 9, 16',
+    ],
+    ['0 percent', { scale: { mode: 'percent', percent: 0 } }, 'scale.percent: out of range; write a number > 0'],
+    [
+      'a kind of layout nobody knows',
+      { layout: { kind: 'spiral' } },
+      'layout: "spiral" is no known kind; write the kind "grid" or "booklet"',
+    ],
+    [
+      'a booklet with rows',
+      { layout: { kind: 'booklet', rows: 2 } },
+      'layout: unknown field "rows"; remove it or correct its name',
+    ],
+    [
+      'a size that is none',
+      { paper: { size: 'foolscap' } },
+      'paper.size: "foolscap" is not a PWG 5101.1 size name; write "as-page" or one like "iso_a4_210x297mm"',
+    ],
+    [
+      'a route that does nothing',
+      { routes: [{ pages: '1' }] },
+      'routes[0]: a route must change something; give it a tray, sides, paper, layout, scale, margin, rotate, color or ownSheet',
+    ],
+    [
+      'a route of a document that is not there',
+      { routes: [{ pages: '1', document: 2, tray: 'tray-1' }] },
+      'routes[0].document: document 2 is not in the ticket, which has 1; write a number from 1 to 1',
+    ],
+    ['a layout without its kind', { layout: { pagesPerSide: 2 } }, 'layout: "kind" is missing; add it'],
+    ['another version', { version: 2 }, 'version: another value is needed; write 1'],
+    ['no documents', { documents: [] }, 'documents: there are too few; give at least 1'],
+    [
+      'a page that is not there',
+      { documents: [{ file: 'manual.pdf', pages: '60-70' }] },
+      'documents[0].pages, character 4: page 70 is not in manual.pdf, whose last page is 63; expected a page from 1 to 63',
+    ],
+    [
+      'a heading that is not there',
+      { documents: [{ file: 'manual.pdf', pages: '"Nowhere"' }] },
+      'documents[0].pages, character 1: "Nowhere" is not a heading of manual.pdf; expected the title of a heading',
+    ],
+    [
+      'a section that is not there',
+      { documents: [{ file: 'manual.pdf', pages: '99:' }] },
+      'documents[0].pages, character 1: section 99 is not in manual.pdf, which has 10; expected a section from 1 to 10',
+    ],
+    [
+      'a gutter wider than the paper',
+      { ...grid({ columns: 8, rows: 8, gutter: 100 }) },
+      'layout.gutter: a gutter of 100 mm leaves nothing of A4; write a narrower gutter or fewer pages a side',
+    ],
+    [
+      'margins that meet',
+      { paper: { size: 'iso_a7_74x105mm' }, margin: 40 },
+      'margin: a margin of 40 mm leaves nothing of A7; write a smaller margin or take larger paper',
+    ],
+  ])('%s', async (_what, settings, message) => {
+    expect(await run({ version: 1, documents: [document], ...settings })).toBe(2);
+    expect(complained).toMatch(`${join(folder, 'ticket.json')}: ${message}`);
+    expect(complained.trim().split('\n')).toHaveLength(1);
+    expect(complained).toContain('; ');
+    expect(printed).toBe('');
+  });
+});
