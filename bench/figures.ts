@@ -4,14 +4,41 @@ export function median(values: readonly number[]): number {
   return sorted[Math.floor(sorted.length / 2)] ?? NaN;
 }
 
+/** What the last run made: kept, since an engine leaves out work whose result nobody takes. */
+const kept: unknown[] = [];
+
 /** Milliseconds of several runs of the same work, after as many as warm the engine up. */
-export function timed(work: () => void, runs = 21, warmUp = 10): number[] {
-  for (let run = 0; run < warmUp; run += 1) work();
+export function timed(work: () => unknown, runs = 31, warmUp = 40): number[] {
+  for (let run = 0; run < warmUp; run += 1) kept[0] = work();
   return Array.from({ length: runs }, () => {
     const start = performance.now();
-    work();
+    kept[0] = work();
     return performance.now() - start;
   });
+}
+
+/** The golden ratio: its multiples never fall into step with anything. */
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+/**
+ * How many times longer one work takes than another: medians of runs in turn, so that what the machine does besides falls on
+ * both, and in an irregular order, since otherwise collecting the garbage of both always falls on the same one.
+ */
+export function ratio(work: () => unknown, bare: () => unknown, rounds = 200): number {
+  timed(work, 1);
+  timed(bare, 1);
+  const once = (one: () => unknown): number => timed(one, 1, 0)[0] ?? NaN;
+  const spent = { work: [] as number[], bare: [] as number[] };
+  for (let round = 0; round < rounds; round += 1) {
+    if ((round * GOLDEN) % 1 < 0.5) {
+      spent.work.push(once(work));
+      spent.bare.push(once(bare));
+    } else {
+      spent.bare.push(once(bare));
+      spent.work.push(once(work));
+    }
+  }
+  return median(spent.work) / median(spent.bare);
 }
 
 export function report(what: string, value: number, unit: string, wanted?: string): void {

@@ -59,7 +59,7 @@ function divide(pages: readonly RoutedPage[], sheets: number): (readonly RoutedP
 /** A page in its half of the side, moved toward the spine; a blank page leaves no cell. */
 function halfCell(page: RoutedPage | undefined, half: Box, shift: number): Cell | null {
   if (!page) return null;
-  const placed = shifted(placePage(page, half, half, page.settings.scale, 'upright'), half, shift);
+  const placed = shifted(placePage(page.size, half, half, page.settings.scale, 'upright'), half, shift);
   return { document: page.document, page: page.page, ...placed };
 }
 

@@ -72,20 +72,9 @@ const betterScale = (page: Extent, cell: Extent): number =>
 
 /** The size most pages have as read, portrait and landscape apart; of as many the first met. */
 export function commonestSize(pages: readonly RoutedPage[]): Extent {
-  const counts = new Map<string, SizeCount>();
-  let last: SizeCount | undefined;
-  for (const page of pages) {
-    if (last?.page.width !== page.width || last.page.height !== page.height) {
-      const key: string = `${page.width} ${page.height}`;
-      last = counts.get(key) ?? { page, count: 0 };
-      counts.set(key, last);
-    }
-    last.count += 1;
-  }
-  return [...counts.values()].reduce((best, one) => (one.count > best.count ? one : best)).page;
-}
-
-interface SizeCount {
-  readonly page: Extent;
-  count: number;
+  const first = (pages[0] as RoutedPage).size;
+  if (pages.every(({ size }) => size === first)) return first;
+  const counts = new Map<Extent, number>();
+  for (const { size } of pages) counts.set(size, (counts.get(size) ?? 0) + 1);
+  return [...counts].reduce((best, one) => (one[1] > best[1] ? one : best))[0];
 }

@@ -48,10 +48,11 @@ function onePageSides(run: Run, layout: GridLayout, margins: Margins): Side[] {
   return run.pages.map((page) => {
     if (!last || !isAlike(last.page, page)) {
       const { scale, paper } = page.settings;
-      const orientation = paper.orientation === 'auto' ? orientationOf(page.width, page.height) : paper.orientation;
+      const orientation =
+        paper.orientation === 'auto' ? orientationOf(page.size.width, page.size.height) : paper.orientation;
       const side = sideBox(run.paper, orientation);
       const area = scale.mode === 'none' || scale.mode === 'percent' ? side : inset(side, margins.kept);
-      const placed = placePage(page, area, inset(side, margins.own), scale, layout.turn);
+      const placed = placePage(page.size, area, inset(side, margins.own), scale, layout.turn);
       last = { page, placed, orientation, lines: linesOf([placed], side, layout) };
     }
     return sideOf(last.orientation, [cellOf(page, last.placed)], last.lines);
@@ -94,8 +95,7 @@ function divider(ticket: Ticket): (run: Run, layout: GridLayout, margins: Margin
         one.run.settings.paper.orientation === run.settings.paper.orientation &&
         one.run.paper.width === run.paper.width &&
         one.run.paper.height === run.paper.height &&
-        one.page.width === page.width &&
-        one.page.height === page.height,
+        one.page === page,
     );
     if (alike) return alike.divided;
     const grid = gridOf(run, page, layout, margins, ticket);
@@ -112,7 +112,7 @@ function placer(cells: readonly Box[], layout: GridLayout): Divided['place'] {
     let known = last[index];
     if (!known || !isAlike(known.page, page)) {
       const cell = cells[index] as Box;
-      known = { page, placed: placePage(page, cell, cell, page.settings.scale, layout.turn) };
+      known = { page, placed: placePage(page.size, cell, cell, page.settings.scale, layout.turn) };
       last[index] = known;
     }
     return cellOf(page, known.placed);
@@ -120,10 +120,7 @@ function placer(cells: readonly Box[], layout: GridLayout): Divided['place'] {
 }
 
 const isAlike = (one: RoutedPage, other: RoutedPage): boolean =>
-  one.width === other.width &&
-  one.height === other.height &&
-  one.settings.scale === other.settings.scale &&
-  one.settings.paper === other.settings.paper;
+  one.size === other.size && one.settings.scale === other.settings.scale && one.settings.paper === other.settings.paper;
 
 const cellOf = ({ document, page }: RoutedPage, { x, y, width, height, scale, turn, clip }: Placement): Cell => ({
   document,

@@ -2,7 +2,8 @@ import type { DocumentFacts } from '../pages/facts';
 import { sectionStarts } from '../pages/outline';
 import { chooseTray, type Printer } from '../paper/printer';
 import { matchSize, readSizeName, type NamedSize, type Size } from '../paper/sizes';
-import type { PageSettings, Sides, Ticket } from '../ticket/ticket';
+import type { Layout, PageSettings, Sides, Ticket } from '../ticket/ticket';
+import type { Extent } from './place';
 import type { RoutedPage } from './route';
 
 /** Why a run begins where it does; "start" is the first run of a job. */
@@ -26,7 +27,7 @@ interface Kind {
   readonly paper: NamedSize;
   readonly tray: string | null;
   readonly sides: Sides;
-  readonly key: string;
+  readonly settings: PageSettings;
 }
 
 /**
@@ -47,7 +48,7 @@ export function divideIntoRuns(
   let pages: RoutedPage[] = [];
   for (const one of routed) {
     const next = kindOf(one);
-    const cause = previous ? (causeOf(previous, one) ?? (next.key === kind?.key ? null : 'settings')) : 'start';
+    const cause = previous ? (causeOf(previous, one) ?? (kind && isAlike(kind, next) ? null : 'settings')) : 'start';
     if (cause) {
       pages = [];
       const { paper, tray, sides } = next;
@@ -78,18 +79,14 @@ function causeFinder(
 
 /** Pages of one route and one size are of one kind; found once, since a job has few of them and many pages. */
 function kindFinder(printer: Printer): (page: RoutedPage) => Kind {
-  const bySettings = new Map<PageSettings, Map<string, Kind>>();
+  const bySettings = new Map<PageSettings, Map<Extent, Kind>>();
   let last: RoutedPage | null = null;
   let lastKind: Kind | null = null;
   return (page) => {
-    if (lastKind && last?.settings === page.settings && last.width === page.width && last.height === page.height) {
-      return lastKind;
-    }
-    const { settings } = page;
+    const { settings, size } = page;
+    if (lastKind && last?.settings === settings && last.size === size) return lastKind;
     let bySize = bySettings.get(settings);
-    if (!bySize) bySettings.set(settings, (bySize = new Map<string, Kind>()));
-    // A wanted size is the same for pages of every size, so these fall together.
-    const size = settings.paper.size === 'as-page' ? `${page.width} ${page.height}` : '';
+    if (!bySize) bySettings.set(settings, (bySize = new Map<Extent, Kind>()));
     let kind = bySize.get(size);
     if (!kind) bySize.set(size, (kind = makeKind(page, printer)));
     last = page;
@@ -100,16 +97,31 @@ function kindFinder(printer: Printer): (page: RoutedPage) => Kind {
 
 function makeKind(page: RoutedPage, printer: Printer): Kind {
   const { settings } = page;
-  const { layout } = settings;
   const paper = paperFor(page);
   const tray = chooseTray(printer, settings.tray, paper.name, settings.paper.type);
-  const sides = layout.kind === 'booklet' ? 'two-sided' : settings.sides;
-  const key = JSON.stringify([tray, paper.name, settings.paper.type, settings.paper.orientation, sides, layout]);
-  return { paper, tray, sides, key };
+  const sides = settings.layout.kind === 'booklet' ? 'two-sided' : settings.sides;
+  return { paper, tray, sides, settings };
 }
 
-function paperFor(page: RoutedPage): NamedSize {
-  const { size } = page.settings.paper;
+function isAlike(one: Kind, other: Kind): boolean {
+  if (one === other) return true;
+  const { paper, layout } = one.settings;
+  return (
+    one.tray === other.tray &&
+    one.sides === other.sides &&
+    one.paper.name === other.paper.name &&
+    paper.type === other.settings.paper.type &&
+    paper.orientation === other.settings.paper.orientation &&
+    isSameLayout(layout, other.settings.layout)
+  );
+}
+
+/** Layouts are completed from the same defaults, so like ones have their fields in the same order. */
+const isSameLayout = (one: Layout, other: Layout): boolean =>
+  one === other || JSON.stringify(one) === JSON.stringify(other);
+
+function paperFor({ settings, size: page }: RoutedPage): NamedSize {
+  const { size } = settings.paper;
   if (size === 'as-page') return matchSize(page.width, page.height);
   // That the name can be read was asked before planning.
   return { name: size, ...(readSizeName(size) as Size) };

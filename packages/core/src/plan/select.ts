@@ -4,28 +4,22 @@ import { SelectionError } from '../pages/selection-error';
 import type { Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 
-/** One page to be printed: document and page counted from 1. A page selected twice stands twice. */
-export interface SelectedPage {
-  readonly document: number;
-  readonly page: number;
-}
-
 /** The most pages a plan may have in all documents together (model, Choosing pages). */
 const MAX_PAGES = 100_000;
 
-/** Step 1. For each document in order, its pages in the order its selection gives. */
-export function select(ticket: Ticket, documents: readonly DocumentFacts[]): SelectedPage[] {
-  const selected: SelectedPage[] = [];
-  ticket.documents.forEach(({ pages, rotate, numbering }, index) => {
+/** Step 1. For each document, its pages in the order its selection gives; a page selected twice stands twice. */
+export function select(ticket: Ticket, documents: readonly DocumentFacts[]): number[][] {
+  let count = 0;
+  return ticket.documents.map(({ pages, rotate, numbering }, index) => {
     const facts = documents[index] as DocumentFacts;
     const place = `documents[${index}].pages`;
     const numbers = inPlace(place, () => selectPages(pages, { facts, rotate, numbering, forgiving: false }));
-    if (selected.length + numbers.length > MAX_PAGES) {
+    count += numbers.length;
+    if (count > MAX_PAGES) {
       throw new TicketError(place, `the documents choose more than ${MAX_PAGES} pages in all`, 'choose fewer pages');
     }
-    for (const page of numbers) selected.push({ document: index + 1, page });
+    return numbers;
   });
-  return selected;
 }
 
 /** Runs a reading of a selection and gives its error the place in the ticket. */

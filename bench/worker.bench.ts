@@ -3,66 +3,10 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { plan, profileForTicket, selectPages, type DocumentFacts, type Ticket } from '@foglio/core';
-import { readTicket } from '@foglio/core/validate';
+import { profileForTicket } from '@foglio/core';
 import { ROOT } from '../tests/e2e/world';
-import { median, report, timed } from './figures';
-
-const documentOf = (count: number): DocumentFacts => ({
-  name: 'manual.pdf',
-  pages: Array.from({ length: count }, () => ({ width: 595.276, height: 841.89 })),
-});
-
-function ticketOf(pages: number, routes: number): Ticket {
-  const stretch = Math.floor(pages / routes);
-  return readTicket({
-    version: 1,
-    documents: [{ file: 'manual.pdf' }],
-    sides: 'two-sided',
-    routes: Array.from({ length: routes }, (_, index) => ({
-      pages: `${index * stretch + 1}-${index * stretch + 7}`,
-      tray: `tray-${(index % 4) + 1}`,
-    })),
-  });
-}
-
-test('planning in Node', () => {
-  const time = (pages: number, routes: number): number => {
-    const facts = [documentOf(pages)];
-    const ticket = ticketOf(pages, routes);
-    const printer = profileForTicket(ticket, facts);
-    return median(timed(() => void plan(ticket, facts, printer)));
-  };
-  const small = time(2_000, 20);
-  const large = time(10_000, 200);
-  const huge = time(100_000, 200);
-  const bare = median(
-    timed(
-      () =>
-        void Array.from({ length: 10_000 }, (_, page) => ({
-          document: 1,
-          page,
-          x: 0,
-          y: 0,
-          width: 1,
-          height: 1,
-          scale: 1,
-          turn: 0,
-          clip: null,
-        })),
-    ),
-  );
-  report('plan of 2,000 pages, 20 routes', small, 'ms');
-  report('plan of 10,000 pages, 200 routes', large, 'ms');
-  report('  over a bare pass that allocates as many cells', large / bare, 'times');
-  report('100,000 pages over 10,000', huge / large, 'times', 'about 10: linear');
-  const longest = '1-2,'.repeat(2499) + '1';
-  report(
-    'reading a selection of 10,000 characters',
-    median(timed(() => void selectPages(longest, { facts: documentOf(10), rotate: 0, forgiving: false }))),
-    'ms',
-  );
-});
+import { median, report } from './figures';
+import { documentOf, ticketOf } from './jobs';
 
 test('planning in the browser’s worker', async ({ page }) => {
   const web = join(ROOT, 'apps/web/dist/browser');
