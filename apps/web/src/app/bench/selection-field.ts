@@ -117,12 +117,13 @@ export class SelectionField {
   readonly text = input.required<string>();
   readonly facts = input.required<DocumentFacts>();
   readonly rotate = input(0);
+  readonly numbering = input<'position' | 'labels'>('position');
   readonly textChange = output<string>();
   protected readonly scrolled = signal(0);
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
 
   protected readonly reading = computed(() => {
-    const context = { facts: this.facts(), rotate: this.rotate(), forgiving: false };
+    const context = { facts: this.facts(), rotate: this.rotate(), numbering: this.numbering(), forgiving: false };
     try {
       return { said: this.readBack(selectPages(this.text(), context)), error: null };
     } catch (error) {

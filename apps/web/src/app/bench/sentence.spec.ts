@@ -78,6 +78,22 @@ test.each<[string, string]>([
     }),
     'Print all 14 pages of Season contract, one copy, on one side, on A4, at 70 %, keeping 8 mm free, in grey, as a draft, from whichever tray holds its paper.',
   ],
+  [
+    read({ layout: { kind: 'grid', pagesPerSide: 4, turn: 'best', frame: true }, delivery: 'last-to-first' }),
+    'Print all 14 pages of Season contract, one copy, on one side, 4 pages on a side, turned where that is larger, framed, last sheet first, from whichever tray holds its paper.',
+  ],
+  [
+    read({ layout: { kind: 'grid', columns: 2, rows: 5, repeat: 'fill-side', marks: 'cut' } }, CONTRACT, '1'),
+    'Print page 1 of Season contract, one copy, on one side, each page 10 times on a side in 2 columns and 5 rows, with cut marks, from whichever tray holds its paper.',
+  ],
+  [
+    read({ layout: { kind: 'booklet' }, copies: 30, slips: { between: 'sets' } }),
+    'Print all 14 pages of Season contract, 30 copies as complete sets, on both sides, folded as a booklet, with a blank slip between sets, from whichever tray holds its paper.',
+  ],
+  [
+    read({ layout: { kind: 'booklet', sheetsPerSignature: 4 }, newSheet: { sections: true } }),
+    'Print all 14 pages of Season contract, one copy, on both sides, folded as a booklet in 4 sheets at a time, each section on a new sheet, from whichever tray holds its paper.',
+  ],
 ])('%s', (said, expected) => {
   expect(said).toBe(expected);
 });

@@ -44,7 +44,7 @@ export function sentence(ticket: Ticket, documents: readonly DocumentFacts[], pr
   ticket.documents.forEach((document, index) => {
     const facts = documents[index];
     if (index > 0) said.push(plain(index === ticket.documents.length - 1 ? ' and ' : ', '));
-    said.push(phrase('pages', sayChosen(document.pages, facts, document.rotate), document.pages !== 'all', index));
+    said.push(phrase('pages', sayChosen(document, facts), document.pages !== 'all', index));
     const turned = document.rotate === 0 ? '' : `, turned ${document.rotate}°,`;
     said.push(plain(` of ${documentTitle(ticket, facts)}${turned}`));
   });
@@ -56,9 +56,10 @@ export function sentence(ticket: Ticket, documents: readonly DocumentFacts[], pr
     const sets = ticket.collate ? 'complete sets' : 'the same sheet again before the next';
     said.push(plain(' as '), phrase('sets', sets, !ticket.collate));
   }
-  const twoSided = ticket.sides === 'two-sided';
+  const folded = ticket.layout.kind === 'booklet';
+  const twoSided = ticket.sides === 'two-sided' || folded;
   said.push(plain(', on '), phrase('sides', twoSided ? 'both sides' : 'one side', twoSided));
-  if (twoSided) said.push(plain(' turning '), phrase('bind', sayBind(ticket.bind), ticket.bind !== 'left'));
+  if (twoSided && !folded) said.push(plain(' turning '), phrase('bind', sayBind(ticket.bind), ticket.bind !== 'left'));
   said.push(...sayRare(ticket).map((text) => ({ ...plain(text), strong: true })));
   const fromTray = phrase('tray', sayTray(ticket.tray, printer), ticket.tray !== 'auto');
   if (ticket.routes.length === 0) return [...said, plain(', from '), fromTray, plain('.')];
@@ -82,13 +83,15 @@ export function brieflyInWords({ ticket, names, sheets }: JobBrief): string {
   return `${what}, ${copies}, ${sides}: ${sheets === 1 ? '1 sheet' : `${sheets} sheets`}`;
 }
 
+type TicketDocument = Ticket['documents'][number];
+
 function documentTitle(ticket: Ticket, facts: DocumentFacts | undefined): string {
   const only = ticket.documents.length === 1 && ticket.title !== '';
   return only ? ticket.title : (facts?.name ?? 'a document').replace(/\.pdf$/i, '');
 }
 
-function sayChosen(text: string, facts: DocumentFacts | undefined, rotate: number): string {
-  const pages = readPages(text, facts, rotate);
+function sayChosen({ pages: text, rotate, numbering }: TicketDocument, facts: DocumentFacts | undefined): string {
+  const pages = readPages(text, facts, { rotate, numbering });
   if (pages === null || !facts) return `pages “${text}”`;
   const inOrder = pages.every((page, index) => page === index + 1);
   if (inOrder && pages.length === facts.pages.length) return sayAll(pages.length);
@@ -100,10 +103,15 @@ const sayAll = (count: number): string =>
   count === 1 ? 'the only page' : count === 2 ? 'both pages' : `all ${count} pages`;
 
 /** Null where the text cannot be read; the shelf tells what is wrong with it. */
-function readPages(text: string, facts: DocumentFacts | undefined, rotate: number, forgiving = false): number[] | null {
+function readPages(
+  text: string,
+  facts: DocumentFacts | undefined,
+  { rotate, numbering }: Pick<TicketDocument, 'rotate' | 'numbering'>,
+  forgiving = false,
+): number[] | null {
   if (!facts) return null;
   try {
-    return selectPages(text, { facts, rotate, forgiving });
+    return selectPages(text, { facts, rotate, numbering, forgiving });
   } catch (error) {
     if (error instanceof SelectionError) return null;
     throw error;
@@ -130,7 +138,8 @@ function sayRoute(
   printer: Printer,
 ): string {
   const place = (route.document ?? 1) - 1;
-  const pages = readPages(route.pages, documents[place], ticket.documents[place]?.rotate ?? 0, true);
+  const document = ticket.documents[place] ?? { rotate: 0, numbering: 'position' };
+  const pages = readPages(route.pages, documents[place], document, true);
   const asRule = pages === null || pages.length === 0 || (documents.length > 1 && route.document === undefined);
   const listed = asRule ? `pages “${route.pages}”` : listPages(pages);
   const one = !asRule && pages.length === 1;
@@ -152,8 +161,8 @@ function sayRoute(
 
 /** What the ticket holds that has no phrase of its own yet; said all the same, so that the sentence is complete. */
 function sayRare(ticket: Ticket): string[] {
-  const { scale, paper, margin, color, quality } = ticket;
-  const said: string[] = [];
+  const { scale, paper, margin, color, quality, layout, slips } = ticket;
+  const said: string[] = layout.kind === 'booklet' ? [sayBooklet(layout)] : sayGrid(layout);
   if (paper.size !== 'as-page') said.push(`, on ${saySize(paper.size)}`);
   if (paper.type !== null) said.push(`, on ${paper.type}`);
   if (paper.orientation !== 'auto') said.push(`, ${paper.orientation}`);
@@ -165,5 +174,29 @@ function sayRare(ticket: Ticket): string[] {
   if (margin > 0) said.push(`, keeping ${margin} mm free`);
   if (color === 'monochrome') said.push(', in grey');
   if (quality !== 'normal') said.push(quality === 'draft' ? ', as a draft' : ', in high quality');
+  if (ticket.newSheet.sections) said.push(', each section on a new sheet');
+  if (!ticket.newSheet.documents && ticket.documents.length > 1) said.push(', one document right after the other');
+  if (slips.between !== 'nothing') said.push(`, with a blank slip between ${slips.between}`);
+  if (ticket.delivery === 'last-to-first') said.push(', last sheet first');
   return said;
+}
+
+/** "several on a side" and what is unusual about it. */
+function sayGrid(layout: Extract<Ticket['layout'], { kind: 'grid' }>): string[] {
+  const { columns, rows, repeat, pagesPerSide, turn, frame, marks } = layout;
+  const said: string[] = [];
+  const cells = columns !== null && rows !== null ? columns * rows : pagesPerSide;
+  const grid = columns !== null && rows !== null ? ` in ${columns} columns and ${rows} rows` : '';
+  if (repeat === 'fill-side' && cells > 1) said.push(`, each page ${cells} times on a side${grid}`);
+  else if (cells > 1) said.push(`, ${cells} pages on a side${grid}`);
+  if (turn === 'best') said.push(', turned where that is larger');
+  if (frame) said.push(', framed');
+  if (marks === 'cut') said.push(', with cut marks');
+  return said;
+}
+
+function sayBooklet({ sheetsPerSignature }: Extract<Ticket['layout'], { kind: 'booklet' }>): string {
+  if (sheetsPerSignature === 0) return ', folded as a booklet';
+  const sheets = sheetsPerSignature === 1 ? 'single sheets' : `${sheetsPerSignature} sheets at a time`;
+  return `, folded as a booklet in ${sheets}`;
 }

@@ -2,6 +2,7 @@ import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import {
+  byPosition,
   orientationOf,
   SelectionError,
   selectPages,
@@ -67,7 +68,7 @@ export class Shelf {
     const settings = this.settings();
     if (!facts || !settings) return [];
     try {
-      return selectPages(settings.pages, { facts, rotate: settings.rotate, forgiving: false });
+      return selectPages(settings.pages, { ...settings, facts, forgiving: false });
     } catch (error) {
       if (error instanceof SelectionError) return [];
       throw error;
@@ -139,7 +140,10 @@ export class Shelf {
     const last = this.facts()?.pages.length ?? 0;
     const pages = this.printed();
     const kept = thumb.printed ? pages.filter((page) => page !== thumb.page) : inserted(pages, thumb.page);
-    if (kept.length > 0) this.changePages(writeSelection(kept, last));
+    const ticket = this.ticket();
+    if (kept.length === 0 || !ticket) return;
+    // Ticks name places, so labels give way to places in the routes too.
+    this.changePages(writeSelection(kept, last), undefined, byPosition(ticket, this.documents(), this.at() + 1));
   }
 
   protected choose(event: MouseEvent | KeyboardEvent, page: number): void {
@@ -195,8 +199,7 @@ export class Shelf {
     }
   }
 
-  private changePages(pages: string, typing?: string): void {
-    const ticket = this.ticket();
+  private changePages(pages: string, typing?: string, ticket: Ticket | null = this.ticket()): void {
     if (!ticket) return;
     const documents = ticket.documents.map((one, index) => (index === this.at() ? { ...one, pages } : one));
     const changed = { ...ticket, documents };
