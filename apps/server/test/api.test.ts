@@ -1,6 +1,9 @@
+import { readFileSync } from 'node:fs';
 import { request as rawRequest } from 'node:http';
 import { connect as openSocket } from 'node:net';
+import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
+import type { Heading, PageFacts } from '@foglio/core';
 import { seasonContract } from '@foglio/demo';
 import { count } from 'drizzle-orm';
 import supertest from 'supertest';
@@ -15,6 +18,12 @@ beforeAll(async () => {
   contract = await seasonContract();
 });
 afterAll(() => server.stop());
+
+interface FileAnswer {
+  readonly id: string;
+  readonly pages: PageFacts[];
+  readonly outline: Heading[];
+}
 
 const api = () => supertest(server.base);
 
@@ -45,6 +54,16 @@ describe('files', () => {
     expect(content.headers['content-type']).toBe('application/pdf');
     expect(Buffer.compare(content.body as Buffer, contract)).toBe(0);
     expect((await api().get(`/api/files/${id}`)).body).toEqual(body);
+  });
+
+  test('labels and outline of a manual are kept with it, and given with its job', async () => {
+    const manual = readFileSync(join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf'));
+    const { id, pages, outline } = (await upload(manual, 'manual.pdf')).body as FileAnswer;
+    expect(pages.slice(5, 8).map(({ label }) => label)).toEqual(['vi', '1', '2']);
+    expect(outline[0]).toMatchObject({ title: 'Getting started The Right Way', level: 1, page: 7 });
+    const ticket = { version: 1, documents: [{ file: id, pages: '1:, "First steps"', numbering: 'labels' }] };
+    const job = (await api().post('/api/jobs').send({ ticket })).body as { documents: FileAnswer[] };
+    expect(job.documents[0]).toMatchObject({ id, pages, outline });
   });
 
   test('the same bytes are stored once, also when they come at the same time', async () => {

@@ -39,6 +39,13 @@ describe('one page a side (model, Geometry)', () => {
     expect(cellOf({ ...onA4, margin: 10 }, { width: 400, height: 600 }).scale).toBe(1);
   });
 
+  test('of the ticket’s and the printer’s margin the larger counts, not their sum', () => {
+    const kept = (10 * 72) / 25.4;
+    const narrow = { ...onA4, margin: 10, scale: { mode: 'fit-width' as const } };
+    expect(cellOf(narrow, A4, 4.2).x).toBeCloseTo(kept, 3);
+    expect(cellOf({ ...narrow, margin: 4.2 }, A4, 10).x).toBeCloseTo(kept, 3);
+  });
+
   test('a page up to 1 pt larger is still printed at actual size', () => {
     expect(cellOf(onA4, { width: 596.2, height: 842.8 }).scale).toBe(1);
     expect(cellOf(onA4, { width: 596.4, height: 842.8 }).scale).toBeLessThan(1);
@@ -49,6 +56,7 @@ describe('one page a side (model, Geometry)', () => {
     expect(none.scale).toBe(1);
     expect(none.clip).toEqual([0, 0, expect.closeTo(A4.width, 2), expect.closeTo(A4.height, 2)]);
     expect(cellOf({ ...onA4, scale: { mode: 'percent', percent: 50 } }, A3).width).toBeCloseTo(A3.width / 2, 3);
+    expect(cellOf({ ...onA4, scale: { mode: 'percent', percent: 90 } }, A3, 4.2).clip).toEqual(none.clip);
   });
 
   test('fit enlarges, fill covers and is clipped, fit-width stands at the top', () => {
@@ -70,6 +78,8 @@ describe('one page a side (model, Geometry)', () => {
     const best = cellOf({ ...fixed, layout: { kind: 'grid', turn: 'best' } }, turned(A4));
     expect(best).toMatchObject({ turn: 270, scale: 1 });
     expect(best.width).toBeCloseTo(A4.width, 2);
+    // Turning gains nothing here.
+    expect(cellOf({ layout: { kind: 'grid', turn: 'best' } }, { width: 300, height: 300 }).turn).toBe(0);
   });
 
   test('the ticket’s rotate turns the page before all else', () => {

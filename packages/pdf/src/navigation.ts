@@ -35,8 +35,8 @@ export async function readNavigation(bytes: Uint8Array, pdf: OpenPdf, pages: rea
   const has = (name: string): boolean => pdf.catalog.has(PDFName.of(name));
   if (!has('Outlines') && !has('PageLabels')) return { labels: null, outline: [] };
   const { getDocument, VerbosityLevel } = await loadPdfJs();
-  // The library takes the bytes over, so it is given a copy.
-  const task = getDocument({ data: bytes.slice(), verbosity: VerbosityLevel.ERRORS });
+  // The library takes the bytes over, so it is given a copy; a plain one, since it refuses what is built upon one.
+  const task = getDocument({ data: new Uint8Array(bytes), verbosity: VerbosityLevel.ERRORS });
   try {
     const document = await task.promise;
     const labels = await document.getPageLabels();

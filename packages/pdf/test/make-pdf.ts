@@ -33,3 +33,19 @@ export function pagesPdf(pages: readonly string[], treeEntries = ''): Uint8Array
     102: stream('BT /F1 12 Tf 10 10 Td (second part) Tj ET Q'),
   });
 }
+
+/** So many pages of a size, each with its number as a word ("page7") near its upper left corner. */
+export function numberedPdf(count: number, width = 595.276, height = 841.89): Uint8Array {
+  const numbers = Array.from({ length: count }, (_, index) => index + 1);
+  return makePdf({
+    1: '<< /Type /Catalog /Pages 2 0 R >>',
+    2: `<< /Type /Pages /Kids [${numbers.map((page) => `${2 * page + 8} 0 R`).join(' ')}] /Count ${count} /MediaBox [0 0 ${width} ${height}] /Resources << /Font << /F1 9 0 R >> >> >>`,
+    9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+    ...Object.fromEntries(
+      numbers.flatMap((page) => [
+        [2 * page + 8, `<< /Type /Page /Parent 2 0 R /Contents ${2 * page + 9} 0 R >>`],
+        [2 * page + 9, stream(`BT /F1 30 Tf 50 ${height - 90} Td (page${page}) Tj ET`)],
+      ]),
+    ),
+  });
+}

@@ -3,7 +3,7 @@ import { readFacts } from '../src';
 import { makePdf } from './make-pdf';
 import { navigationByQpdf } from './poppler';
 
-const MANUAL = new Uint8Array(readFileSync('.foglio/manual/maint-guide.en.pdf'));
+const MANUAL = readFileSync('.foglio/manual/maint-guide.en.pdf');
 
 describe('a manual that this project did not write', () => {
   test('labels and headings are those qpdf reads', async () => {

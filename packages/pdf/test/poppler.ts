@@ -119,3 +119,22 @@ export function navigationByQpdf(pdf: Uint8Array) {
     ]);
   return { labels, outline: flat(read.outlines, 1) };
 }
+
+/** The middle of each word of each page, in points from the lower left corner. */
+export function wordPlaces(pdf: Uint8Array): { word: string; x: number; y: number }[][] {
+  const told = withFile(pdf, (path) => execFileSync('pdftotext', ['-bbox', path, '-'], { encoding: 'utf8' }));
+  return told
+    .split(/<page /)
+    .slice(1)
+    .map((page) => {
+      const height = Number(/height="([\d.]+)"/.exec(page)?.[1]);
+      const words = page.matchAll(
+        /<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="([\d.-]+)" yMax="([\d.-]+)">([^<]*)</g,
+      );
+      return [...words].map(([, left, top, right, bottom, word]) => ({
+        word: word as string,
+        x: (Number(left) + Number(right)) / 2,
+        y: height - (Number(top) + Number(bottom)) / 2,
+      }));
+    });
+}

@@ -1,4 +1,4 @@
-import type { Plan, Printer, Sheet, Tray } from '@foglio/core';
+import { listPages, type Plan, type Printer, type Sheet, type Side, type Tray } from '@foglio/core';
 
 export interface Lane {
   readonly id: string;
@@ -133,10 +133,12 @@ function columnAt(columns: Float64Array, x: number): number {
   return low;
 }
 
+/** What is on a side: "page 3", "pages 5 to 8", "blank". */
+export const sayFace = ({ cells }: Side): string =>
+  cells.length === 0 ? 'blank' : listPages(cells.map(({ page }) => page));
+
 /** A sheet in words, as a screen reader says it. */
 export function saySheet(sheet: Sheet, of: number, trayName: string): string {
-  const face = (cells: Sheet['front']['cells']): string =>
-    cells.length === 0 ? 'blank' : `page ${cells.map((cell) => cell.page).join(', ')}`;
-  const back = sheet.back ? `, back ${face(sheet.back.cells)}` : ', back not printed';
-  return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${face(sheet.front.cells)}${back}`;
+  const back = sheet.back ? `, back ${sayFace(sheet.back)}` : ', back not printed';
+  return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${sheet.slip ? 'a blank slip' : sayFace(sheet.front)}${back}`;
 }

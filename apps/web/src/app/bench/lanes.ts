@@ -12,7 +12,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { saySize, trayName, type Sheet } from '@foglio/core';
+import { saySize, trayName, writeSelection, type Sheet } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../pages/side-view';
 import { BenchActions } from '../state/bench.actions';
@@ -88,7 +88,7 @@ export class Lanes {
         lane,
         chosen: sheet.index >= first && sheet.index <= last,
         label: saySheet(sheet, plan.sheets.length, this.nameOf(lane)),
-        front: label(sheet.front.cells),
+        front: sheet.slip ? 'slip' : label(sheet.front.cells),
         back: sheet.back ? label(sheet.back.cells) : '',
       };
     });
@@ -172,7 +172,11 @@ export class Lanes {
   }
 }
 
-const label = (cells: Sheet['front']['cells']): string => cells.map((cell) => cell.page).join(' ');
+/** The page numbers on a side; several in their shortest form, since a small sheet has no room for more. */
+function label(cells: Sheet['front']['cells']): string {
+  const pages = cells.map(({ page }) => page);
+  return pages.length > 2 ? writeSelection(pages, Infinity).replaceAll('-', '–') : pages.join(' ');
+}
 
 /** A PWG 5101.1 media type in words. */
 export function sayType(type: string): string {

@@ -5,6 +5,7 @@ import { SideView, type PageSource } from '../pages/side-view';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { sayType } from './lanes';
+import { sayFace } from './lanes-layout';
 import { pageSourceOf } from './page-source';
 import { trayColour, trayInk, trayMark } from './tray-mark';
 
@@ -84,7 +85,7 @@ export class SheetPanel {
 
   protected face(sheet: Sheet, side: Sheet['back']): string {
     if (!side) return sheet.sides === 'one-sided' ? 'not printed' : 'blank';
-    return side.cells.length === 0 ? 'blank' : `page ${side.cells.map((cell) => cell.page).join(', ')}`;
+    return sayFace(side);
   }
 
   protected giveTray(tray: string | null): void {

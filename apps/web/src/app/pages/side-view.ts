@@ -57,8 +57,7 @@ interface PlacedCell {
       inset: 0;
       fill: none;
       stroke: #000;
-      stroke-width: 1px;
-      vector-effect: non-scaling-stroke;
+      stroke-width: 0.5px;
     }
     .printable {
       border: 1px dashed #c98d93;
