@@ -1,8 +1,7 @@
 import { mmToPoints, type TicketInput } from '../src';
 import { FLOWS } from './any-job';
-import { A3, A4, documentOf, LETTER, OFFICE, outline, planOf, turned } from './jobs';
+import { A3, A4, documentOf, LETTER, OFFICE, outline, planOf, turned, type Settings } from './jobs';
 
-type Settings = Omit<TicketInput, 'version' | 'documents'> & { pages?: string };
 type Grid = Partial<Extract<NonNullable<TicketInput['layout']>, { kind: 'grid' }>>;
 
 const onA4 = { paper: { size: 'iso_a4_210x297mm' }, tray: 'tray-1' };
@@ -233,5 +232,32 @@ describe('repeat, frames and cut marks', () => {
       const outer = (at: number, extent: number): boolean => at < mmToPoints(20) || at > extent - mmToPoints(20);
       expect(x1 === x2 ? outer(y1, side.height) && outer(y2, side.height) : outer(x1, side.width)).toBe(true);
     }
+  });
+});
+
+describe('runs of one layout differ where their own settings do', () => {
+  const firstCells = (routes: NonNullable<Settings['routes']>) =>
+    planOf({ ...onA4, layout: { kind: 'grid', pagesPerSide: 2 }, routes }, [documentOf(4)]).sheets.map(
+      ({ front }) => front,
+    );
+
+  test('in margin', () => {
+    const [narrow, wide] = firstCells([{ pages: '1-2', tray: 'tray-2', margin: 30 }]);
+    expect(narrow!.cells[0]!.scale).toBeLessThan(wide!.cells[0]!.scale - 0.05);
+  });
+
+  test('in orientation', () => {
+    const [upright, wide] = firstCells([{ pages: '1-2', paper: { orientation: 'portrait' } }]);
+    expect([upright!.orientation, wide!.orientation]).toEqual(['portrait', 'landscape']);
+  });
+
+  test('pages of one run differ in scale, one a side and several', () => {
+    const routes = [{ pages: '2', scale: { mode: 'percent' as const, percent: 50 } }];
+    const scales = (pagesPerSide: 1 | 2) =>
+      planOf({ ...onA4, layout: { kind: 'grid', pagesPerSide }, routes }, [documentOf(4)]).sheets.flatMap(({ front }) =>
+        front.cells.map(({ scale }) => Number(scale.toFixed(2))),
+      );
+    expect(scales(1)).toEqual([1, 0.5, 1, 1]);
+    expect(scales(2)).toEqual([0.71, 0.5, 0.71, 0.71]);
   });
 });

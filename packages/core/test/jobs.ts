@@ -44,12 +44,11 @@ export const OFFICE: PrinterInput = {
   jobs: { overrides: ['media-col', 'sides'] },
 };
 
+/** What a test says of a ticket; `pages` is every document's selection. */
+export type Settings = Omit<TicketInput, 'version' | 'documents'> & { pages?: string };
+
 /** The plan of a ticket over these documents; documents of the ticket beyond their pages may be left out. */
-export function planOf(
-  ticket: Omit<TicketInput, 'version' | 'documents'> & { pages?: string },
-  documents: readonly DocumentFacts[],
-  printer: PrinterInput = OFFICE,
-): Plan {
+export function planOf(ticket: Settings, documents: readonly DocumentFacts[], printer: PrinterInput = OFFICE): Plan {
   const { pages, ...rest } = ticket;
   const entries = documents.map(({ name }) => ({ file: name, ...(pages === undefined ? {} : { pages }) }));
   return plan(readTicket({ version: 1, documents: entries, ...rest }), documents, readPrinter(printer));
@@ -73,7 +72,7 @@ export const documentWith = (
 });
 
 /** The season contract's routing: 1 and 6 from tray 2, 9 from tray 3, both on one side. */
-export const CONTRACT: Omit<TicketInput, 'version' | 'documents'> & { pages: string } = {
+export const CONTRACT: Settings & { pages: string } = {
   pages: '1-14',
   copies: 2,
   sides: 'two-sided',

@@ -24,7 +24,7 @@ function landing({ x, y, scale, turn, width }: Cell, at: { x: number; y: number 
   return { x: x + width - at.y * scale, y: y + at.x * scale };
 }
 
-const grid = (settings: object): Settings => ({ layout: { kind: 'grid', ...settings } }) as Settings;
+const grid = (settings: object): Settings => ({ layout: { kind: 'grid', ...settings } });
 
 describe('plan and PDF agree: every word is where the plan puts it, within half a point (pdftotext -bbox)', () => {
   test.each<[string, Settings, { width: number; height: number }]>([
