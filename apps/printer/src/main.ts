@@ -33,6 +33,8 @@ await machine.start();
 const server = createServer(createApp({ machine, archive, intakeKb: Number(values['intake-kb']) || Infinity }));
 // A slow intake is this printer's own doing, so it must not be the reason to break off.
 server.requestTimeout = 0;
+// Longer than a client is likely to be busy elsewhere between two questions.
+server.keepAliveTimeout = 65_000;
 server.listen(Number(values.port), '127.0.0.1', () => {
   const address = server.address();
   const port = typeof address === 'object' ? address?.port : values.port;

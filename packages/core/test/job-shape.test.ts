@@ -31,6 +31,16 @@ describe('where a new sheet begins (model, Planning 4)', () => {
     ]);
   });
 
+  test('where the type or the orientation of the paper changes, though tray and size stay', () => {
+    const runs = (paper: object): number[] =>
+      planOf({ tray: 'tray-1', sides: 'two-sided', routes: [{ pages: '2', paper }] }, [documentOf(3)]).sheets.map(
+        ({ run }) => run,
+      );
+    expect(runs({ type: 'stationery' })).toEqual([1, 2, 3]);
+    expect(runs({ orientation: 'landscape' })).toEqual([1, 2, 3]);
+    expect(runs({ type: null, orientation: 'auto' })).toEqual([1, 1]);
+  });
+
   test('routes by section, by the last page and by size', () => {
     const routes = [
       { pages: '2:', tray: 'tray-2' },
