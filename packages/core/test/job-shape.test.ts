@@ -163,6 +163,11 @@ describe('paper (model, Planning 3 and 7)', () => {
     expect(one.sheets[1]!.front.cells[0]!.scale).toBeCloseTo(Math.SQRT1_2, 2);
   });
 
+  test('pages alike in one edge alone are not of one size', () => {
+    const sizes = planOf({}, [documentWith([{}, { height: 595.276 }, { width: 841.89 }, {}])]).sheets;
+    expect(sizes.map(({ front }) => front.cells[0]!.height)).toEqual([841.89, 595.276, 841.89, 841.89]);
+  });
+
   test('a type asked for is looked for by auto', () => {
     const letterhead = planOf({ paper: { type: 'stationery-letterhead' } }, [documentOf(1)]);
     expect(letterhead.sheets[0]!.tray).toBe('tray-2');
