@@ -36,6 +36,13 @@ test('lanes fill the height there is; a tray that is not used is one thin line',
   expect(lanes[0]!.height).toBeGreaterThan(lanes[1]!.height);
 });
 
+test('slips between sets count for their tray, which has room to say so', () => {
+  const settings = { copies: 3, slips: { between: 'sets', tray: 'tray-3' } };
+  const { lanes } = layOutLanes(planOf(2, settings), PRINTER, 520, 600);
+  expect(lanes.map(({ needed }) => needed)).toEqual([3, 0, 2]);
+  expect(lanes[2]!.height).toBeGreaterThan(lanes[1]!.height);
+});
+
 test('a short job is seen whole; a long one keeps its sheets large enough to tell apart', () => {
   const short = layOutLanes(planOf(14), PRINTER, 520, 560);
   expect(short.columns.at(-1)).toBeLessThanOrEqual(560.001);

@@ -54,18 +54,22 @@ export function layOutLanes(plan: Plan, printer: Printer, available: number, wid
   const points = used.reduce((sum, { height, faces }) => sum + height * faces, 0);
   const byHeight = Math.min(Math.max(free / Math.max(points, 1), LEAST_SHEET / A4_HEIGHT), MOST_SHEET / A4_HEIGHT);
   const scale = Math.min(byHeight, scaleToShowAll(plan.sheets, width) ?? Infinity);
+  // With the slips between sets, which have no column.
+  const neededOf = (id: string): number => plan.tally.byTray[id] ?? (extents.get(id)?.count ?? 0) * plan.sets;
   const heightOf = (id: string): number => {
     const extent = extents.get(id);
     return extent
       ? Math.max(LEAST_USED, extent.height * extent.faces * scale + (extent.faces - 1) * FACE_GAP + PADDING)
-      : UNUSED;
+      : neededOf(id) > 0
+        ? LEAST_USED
+        : UNUSED;
   };
   const spare = Math.max(0, available - all.reduce((sum, { id }) => sum + heightOf(id), 0)) / Math.max(used.length, 1);
   let top = 0;
   const lanes = all.map(({ id, tray, place }): Lane => {
     const extent = extents.get(id);
     const height = heightOf(id) + (extent ? spare : 0);
-    const lane = { id, tray, place, needed: (extent?.count ?? 0) * plan.sets, top, height };
+    const lane = { id, tray, place, needed: neededOf(id), top, height };
     top += height;
     return lane;
   });
