@@ -134,6 +134,7 @@ describe('the order of printing', () => {
   test('sets one after another, or the copies of a sheet together', () => {
     expect(order({})).toEqual(['1/1', '1/2', '1/3', '2/1', '2/2', '2/3']);
     expect(order({ collate: false })).toEqual(['1/1', '2/1', '1/2', '2/2', '1/3', '2/3']);
+    expect(order({ collate: false, pages: '1-2' })).toEqual(['1/1', '2/1', '1/2', '2/2']);
   });
 
   test('the last sheet first for printers that stack face up', () => {
