@@ -288,6 +288,9 @@ describe('separate-jobs: the printer cannot take the plan as one job', () => {
     expect(separate(mixedSides, plain)).toBe(false);
     expect(separate({ ...mixedSides, tray: 'tray-2' }, plain)).toBe(true);
     expect(separate({ ...mixedSides, tray: 'tray-2' }, { ...OFFICE, jobs: { overrides: ['sides'] } })).toBe(false);
+    // Sizes that choose the tray do not choose the sides; letterhead, first of its size, gets no blank back.
+    const headed = { ...plain, trays: OFFICE.trays.slice(1) };
+    expect(separate({ ...mixedSides, tray: 'auto' }, headed, [documentOf(4), documentOf(1, A3)])).toBe(true);
     const duplexless = { ...plain, duplex: false };
     // In two passes every pass is one-sided.
     expect(separate({ ...mixedSides, tray: 'tray-2' }, duplexless)).toBe(false);

@@ -194,6 +194,18 @@ describe('repeat, frames and cut marks', () => {
     expect(front({ frame: true }, 1).lines).toHaveLength(4);
   });
 
+  test('between neighbours each has half of the room for its marks', () => {
+    const gutter = 8;
+    const { lines, cells } = front({ columns: 2, rows: 1, gutter, marks: 'cut', repeat: 'fill-side' }, 1);
+    const middle = (cells[0]!.x + cells[0]!.width + cells[1]!.x) / 2;
+    const between = lines!.filter(
+      ([x1, y1, x2, y2]) =>
+        y1 === y2 && Math.min(x1, x2) > cells[0]!.x && Math.max(x1, x2) < cells[1]!.x + cells[1]!.width,
+    );
+    expect(between).toHaveLength(4);
+    for (const [x1, , x2] of between) expect((x1 - middle) * (x2 - middle)).toBeGreaterThanOrEqual(-1e-9);
+  });
+
   test('cut marks stand in line with the edges, off the pages, and inside the paper', () => {
     const card = { width: 241, height: 156 };
     const { lines, cells } = front({ columns: 2, rows: 4, repeat: 'fill-side', marks: 'cut' }, 1, card);

@@ -181,8 +181,9 @@ describe('paper (model, Planning 3 and 7)', () => {
   });
 });
 
-test('more than 100,000 pages in all documents are an error that says so', () => {
+test('100,000 pages in all documents are planned, more are an error that says so', () => {
   const documents = [documentOf(1), documentOf(1)];
+  expect(planOf({ pages: '1 x5000 x10', tray: 'tray-1' }, documents, OFFICE).tally.sheets).toBe(100_000);
   expect(() => planOf({ pages: '1 x9999 x6', tray: 'tray-1' }, documents, OFFICE)).toThrow(
     'documents[1].pages: the documents choose more than 100000 pages in all; choose fewer pages',
   );
