@@ -18,7 +18,10 @@ import {
   type Side,
   type Ticket,
 } from '@foglio/core';
+import { catalogObject, type ImposedPage } from './catalog';
+import { decimal } from './number';
 import { openPdf, type OpenPdf } from './open';
+import { layersOf, type Layers } from './optional-content';
 import { multiply, turning, type Matrix } from './page-box';
 import { makePageForm, type PageForm } from './page-form';
 import { listPages, type PageNode } from './page-tree';
@@ -60,11 +63,14 @@ export async function impose({ plan, ticket, documents, blanks, sets = 'one' }: 
   const { rotationOf } = pageRules(ticket, documents);
   const sheets = sets === 'all' ? [...everySheet(plan, plan.sheets)].map(({ sheet }) => sheet) : plan.sheets;
   const pagesRef = target.nextRef();
-  const kids = imposedSides(sheets, blanks).map(({ sheet, side }) =>
-    target.register(pageObject(sheet, side, pagesRef, target, (cell) => drawCell(cell, sources, target, rotationOf))),
+  const pages = imposedPages(sheets, blanks);
+  const kids = pages.map(({ sheet, which }) =>
+    target.register(
+      pageObject(sheet, sheet[which], pagesRef, target, (cell) => drawCell(cell, sources, target, rotationOf)),
+    ),
   );
   target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
-  target.trailerInfo.Root = target.register(catalogObject(sources, pagesRef, target, ticket));
+  target.trailerInfo.Root = target.register(catalogObject(pagesRef, pages, layersOfAll(sources), ticket, target));
   target.trailerInfo.Info = target.register(
     target.obj({ Title: PDFHexString.fromText(ticket.title), Producer: PDFHexString.fromText('Foglio') }),
   );
@@ -73,12 +79,20 @@ export async function impose({ plan, ticket, documents, blanks, sets = 'one' }: 
   return PDFStreamWriter.forContext(target, Infinity, true).serializeToBuffer();
 }
 
-/** The sides that become pages, in order; null is the blank page after a one-sided sheet. */
-function imposedSides(sheets: readonly Sheet[], blanks: ImposeInput['blanks']): { sheet: Sheet; side: Side | null }[] {
+/** The pages of the file, in order; the back of a one-sided sheet is a blank page. */
+function imposedPages(sheets: readonly Sheet[], blanks: ImposeInput['blanks']): ImposedPage[] {
   const fillUp = blanks === 'every-sheet' && sheets.some((sheet) => sheet.back !== null);
-  return sheets.flatMap((sheet) => {
-    const front = { sheet, side: sheet.front };
-    return sheet.back || fillUp ? [front, { sheet, side: sheet.back }] : [front];
+  return sheets.flatMap((sheet): ImposedPage[] => {
+    const front = { sheet, which: 'front' } as const;
+    return sheet.back || fillUp ? [front, { sheet, which: 'back' }] : [front];
+  });
+}
+
+/** The layers of every source as the target knows them. */
+function layersOfAll(sources: readonly Source[]): Layers[] {
+  return [...new Set(sources)].map(({ pdf, copier }) => {
+    const { all, off } = layersOf(pdf);
+    return copier ? { all: all.map((ref) => copier.copy(ref)), off: off.map((ref) => copier.copy(ref)) } : { all, off };
   });
 }
 
@@ -167,26 +181,3 @@ function formOf(source: Source, page: number, target: PDFContext): PageForm {
   if (target.lookup(form.ref) === undefined) throw damaged(`page ${page} could not be copied`);
   return form;
 }
-
-function catalogObject(sources: readonly Source[], pages: PDFRef, target: PDFContext, ticket: Ticket): PDFDict {
-  const catalog = target.obj({ Type: 'Catalog', Pages: pages });
-  // Layers of the first source keep their state; their content streams name them through its resources.
-  const layers = (sources[0] as Source).pdf.catalog.get(PDFName.of('OCProperties'));
-  if (layers) catalog.set(PDFName.of('OCProperties'), layers);
-  catalog.set(PDFName.of('Names'), attachment('ticket.json', JSON.stringify(ticket, null, 2), target));
-  return catalog;
-}
-
-/** A names dictionary with one embedded file (ISO 32000-1, 7.11.4). */
-function attachment(name: string, text: string, target: PDFContext): PDFDict {
-  const bytes = new TextEncoder().encode(text);
-  const file = target.register(
-    target.flateStream(bytes, { Type: 'EmbeddedFile', Subtype: 'application/json', Params: { Size: bytes.length } }),
-  );
-  const title = PDFHexString.fromText(name);
-  const spec = target.register(target.obj({ Type: 'Filespec', F: title, UF: title, EF: { F: file, UF: file } }));
-  return target.obj({ EmbeddedFiles: { Names: [title, spec] } });
-}
-
-/** PDF knows no exponents (ISO 32000-1, 7.3.3). */
-const decimal = (value: number): string => String(Number(value.toFixed(5)));

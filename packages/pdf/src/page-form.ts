@@ -9,7 +9,9 @@ import {
   type PDFContext,
   type PDFObject,
 } from '@cantoo/pdf-lib';
-import { pageBox, type PageBox } from './page-box';
+import { printedAnnotations, type PrintedAnnotation } from './annotations';
+import { decimal } from './number';
+import { pageBox, type Matrix, type PageBox } from './page-box';
 import type { PageNode } from './page-tree';
 import { damaged } from './pdf-error';
 
@@ -21,24 +23,61 @@ export interface PageForm {
 
 /**
  * Registers a page as a form XObject in its own document (ISO 32000-1, 8.10). Content bytes are taken over as they
- * are, compressed; only a page with several content streams has them joined.
+ * are, compressed; only a page with several content streams has them joined. A page with annotations that print gets a
+ * form round its content, which draws them on it.
  *
  * @throws PdfError `damaged` where the page's content is not in the file
  */
 export function makePageForm(page: PageNode, context: PDFContext, number: number): PageForm {
   const box = pageBox(page, context);
+  const annotations = printedAnnotations(page, context);
+  if (annotations.length === 0) return { ref: contentForm(page, context, number, box, box.matrix), box };
+  // The outer form is no transparency group: a highlight must multiply with what lies under it.
+  const content = contentForm(page, context, number, box, NO_CHANGE);
+  return { ref: annotatedForm(content, annotations, context, box), box };
+}
+
+const NO_CHANGE: Matrix = [1, 0, 0, 1, 0, 0];
+
+function contentForm(page: PageNode, context: PDFContext, number: number, box: PageBox, matrix: Matrix): PDFRef {
   const { filters, bytes } = pageContent(page, context, number);
   const dict = context.obj({
     Type: 'XObject',
     Subtype: 'Form',
     BBox: [...box.crop],
-    Matrix: [...box.matrix],
+    Matrix: [...matrix],
     Resources: page.inherited.Resources ?? {},
   });
   const group = page.dict.get(PDFName.of('Group'));
   if (group) dict.set(PDFName.of('Group'), group);
   for (const [name, value] of filters) dict.set(name, value);
-  return { ref: context.register(PDFRawStream.of(dict, bytes)), box };
+  return context.register(PDFRawStream.of(dict, bytes));
+}
+
+/** Draws a page's content, then each annotation on it, hidden with its layer where it has one. */
+function annotatedForm(
+  content: PDFRef,
+  annotations: readonly PrintedAnnotation[],
+  context: PDFContext,
+  box: PageBox,
+): PDFRef {
+  const forms: Record<string, PDFRef> = { P: content };
+  const layers: Record<string, PDFObject> = {};
+  const operators = annotations.map(({ appearance, matrix, layer }, index) => {
+    forms[`A${index}`] = appearance;
+    const drawn = `q ${matrix.map(decimal).join(' ')} cm /A${index} Do Q`;
+    if (!layer) return drawn;
+    layers[`L${index}`] = layer;
+    return `/OC /L${index} BDC ${drawn} EMC`;
+  });
+  const stream = context.flateStream(['/P Do', ...operators].join('\n'), {
+    Type: 'XObject',
+    Subtype: 'Form',
+    BBox: [...box.crop],
+    Matrix: [...box.matrix],
+    Resources: { XObject: forms, Properties: layers },
+  });
+  return context.register(stream);
 }
 
 interface Content {
