@@ -19,6 +19,7 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { catalogObject, type ImposedPage } from './catalog';
+import { drawFormFields } from './form-fields';
 import { decimal } from './number';
 import { openPdf, type OpenPdf } from './open';
 import { layersOf, type Layers } from './optional-content';
@@ -103,6 +104,7 @@ async function openSources(files: readonly Uint8Array[]): Promise<Source[]> {
   for (const bytes of files) {
     if (opened.has(bytes)) continue;
     const pdf = await openPdf(bytes);
+    await drawFormFields(pdf);
     const copier = target ? PDFObjectCopier.for(pdf.context, target) : null;
     target ??= pdf.context;
     opened.set(bytes, { pdf, pages: listPages(pdf), forms: new Map(), copier });

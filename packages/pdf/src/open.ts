@@ -3,6 +3,8 @@ import { damaged, locked, notAPdf, PdfError } from './pdf-error';
 
 /** An opened PDF at the level of its objects. */
 export interface OpenPdf {
+  /** The library's own view, for what it does better than we would: form fields. */
+  readonly document: PDFDocument;
   readonly context: PDFContext;
   readonly catalog: PDFDict;
 }
@@ -18,11 +20,12 @@ const HEADER_WITHIN = 1024;
 export async function openPdf(bytes: Uint8Array): Promise<OpenPdf> {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, HEADER_WITHIN));
   if (!head.includes('%PDF-')) throw notAPdf();
-  const { context } = await load(bytes);
+  const document = await load(bytes);
+  const { context } = document;
   const catalog = context.lookup(context.trailerInfo.Root);
   if (!(catalog instanceof PDFDict)) throw damaged('its catalog is missing');
   if (!catalog.has(PDFName.of('Pages'))) throw damaged('its page tree is missing');
-  return { context, catalog };
+  return { document, context, catalog };
 }
 
 async function load(bytes: Uint8Array): Promise<PDFDocument> {
