@@ -3,14 +3,17 @@ import { basename, dirname, resolve } from 'node:path';
 import {
   plan,
   profileForTicket,
+  SelectionError,
+  selectPages,
   TicketError,
   type DocumentFacts,
+  type PageFacts,
   type Plan,
   type Printer,
   type Ticket,
 } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { PdfError, readFacts } from '@foglio/pdf';
+import { PdfError, readDetails, readFacts } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
 
 export interface LoadedDocument extends DocumentFacts {
@@ -24,29 +27,72 @@ export interface Job {
   readonly documents: readonly LoadedDocument[];
 }
 
-/** Reads a PDF and its facts. @throws InputError */
-export async function loadDocument(path: string): Promise<LoadedDocument> {
+/** Reads a PDF and what is known of it at once. @throws InputError */
+async function openDocument(path: string): Promise<LoadedDocument> {
   const bytes = new Uint8Array(await readOrSay(path));
-  try {
-    return { name: basename(path), bytes, ...(await readFacts(bytes)) };
-  } catch (error) {
-    if (error instanceof PdfError) throw new InputError(path, error.message);
-    throw error;
-  }
+  return orSay(path, async () => ({ name: basename(path), bytes, ...(await readFacts(bytes)) }));
+}
+
+/** Reads a PDF with all facts of these pages, or of all. @throws InputError */
+export async function loadDocument(path: string, pages: readonly number[] | 'all' = 'all'): Promise<LoadedDocument> {
+  return withDetails(path, await openDocument(path), pages);
+}
+
+function withDetails(
+  path: string,
+  document: LoadedDocument,
+  wanted: readonly number[] | 'all',
+): Promise<LoadedDocument> {
+  const pages = [...document.pages];
+  return orSay(path, async () => {
+    await readDetails(document.bytes, wanted, (page, details) => {
+      pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
+    });
+    return { ...document, pages };
+  });
 }
 
 /** Reads a ticket and every document it names; paths are beside the ticket. @throws InputError */
 export async function loadJob(file: string): Promise<Job> {
   const ticket = await readJson(file, readTicket);
-  const byPath = new Map<string, LoadedDocument>();
-  const documents: LoadedDocument[] = [];
-  for (const document of ticket.documents) {
-    const path = resolve(dirname(file), document.file);
-    const loaded = byPath.get(path) ?? (await loadDocument(path));
-    byPath.set(path, loaded);
-    documents.push(loaded);
+  const opened = new Map<string, LoadedDocument>();
+  const wanted = new Map<string, Set<number>>();
+  const paths = ticket.documents.map((document) => resolve(dirname(file), document.file));
+  for (const [index, path] of paths.entries()) {
+    const document = opened.get(path) ?? (await openDocument(path));
+    opened.set(path, document);
+    const pages = wanted.get(path) ?? new Set();
+    pagesToRead(ticket, index, document).forEach((page) => pages.add(page));
+    wanted.set(path, pages);
   }
-  return { file, ticket, documents };
+  for (const [path, document] of opened)
+    opened.set(path, await withDetails(path, document, [...(wanted.get(path) ?? [])]));
+  return { file, ticket, documents: paths.map((path) => opened.get(path) as LoadedDocument) };
+}
+
+/** Selections that ask what is on the pages, so that of every page it must be known. */
+const ASKS_FOR_DETAILS = /colou?r|blank/i;
+
+/** The pages of which the plan needs to know all: those that are printed. What cannot be read is left for it to name. */
+function pagesToRead(ticket: Ticket, index: number, facts: LoadedDocument): readonly number[] {
+  const entry = ticket.documents[index] as Ticket['documents'][number];
+  const texts = [entry.pages, ...ticket.routes.map(({ pages }) => pages)];
+  if (texts.some((text) => ASKS_FOR_DETAILS.test(text))) return facts.pages.map((_, at) => at + 1);
+  try {
+    return selectPages(entry.pages, { ...entry, facts, forgiving: false });
+  } catch (error) {
+    if (error instanceof SelectionError) return [];
+    throw error;
+  }
+}
+
+async function orSay<T>(path: string, read: () => Promise<T>): Promise<T> {
+  try {
+    return await read();
+  } catch (error) {
+    if (error instanceof PdfError) throw new InputError(path, error.message);
+    throw error;
+  }
 }
 
 /** The job's plan against a printer, or against a printer that has all it asks for. @throws InputError */

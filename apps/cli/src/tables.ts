@@ -8,6 +8,7 @@ import {
   saySize,
   sectionsOf,
   trayName,
+  type PageFacts,
   type Plan,
   type Printer,
   type Side,
@@ -27,6 +28,13 @@ export interface FilePages {
     readonly label: string;
     /** The section it is in, counted from 1; of several that share the page the last. Null before the first section. */
     readonly section: number | null;
+    readonly color?: boolean;
+    readonly looksGray?: boolean;
+    readonly blank?: boolean;
+    /** Points, as it stands on the page; null: no text. */
+    readonly smallestText?: number | null;
+    /** What is visible: [x, y, width, height] in points from the lower left corner of the page as read. */
+    readonly content?: PageFacts['content'];
   }[];
 }
 
@@ -45,22 +53,35 @@ export function describePages(file: string, document: LoadedDocument): FilePages
     orientation: orientationOf(facts.width, facts.height),
     label: labelOf(facts, index + 1),
     section: sectionOf(index + 1),
+    color: facts.color,
+    looksGray: facts.looksGray,
+    blank: facts.blank,
+    smallestText: facts.smallestText,
+    content: facts.content,
   }));
   return { file, pages };
 }
 
 /** Page facts as a table, a line a page. */
 export function pagesTable({ file, pages }: FilePages): string {
-  const rows = pages.map(({ page, width, height, size, orientation, label, section }) => [
-    String(page),
-    `${rounded(pointsToMm(width), 1)} × ${rounded(pointsToMm(height), 1)} mm`,
-    saySize(size),
-    orientation,
-    label,
-    section === null ? '' : String(section),
+  const rows = pages.map((one) => [
+    String(one.page),
+    `${rounded(pointsToMm(one.width), 1)} × ${rounded(pointsToMm(one.height), 1)} mm`,
+    saySize(one.size),
+    one.orientation,
+    one.label,
+    one.section === null ? '' : String(one.section),
+    sayColor(one),
+    one.smallestText == null ? '' : `${rounded(one.smallestText, 1)} pt`,
   ]);
   const count = pages.length === 1 ? '1 page' : `${pages.length} pages`;
-  return `${file}: ${count}\n${table([['page', 'measure', 'paper', 'turned', 'label', 'section'], ...rows])}`;
+  return `${file}: ${count}\n${table([['page', 'measure', 'paper', 'turned', 'label', 'section', 'holds', 'smallest text'], ...rows])}`;
+}
+
+function sayColor({ color, looksGray, blank }: FilePages['pages'][number]): string {
+  if (color === undefined) return '';
+  if (blank) return 'nothing';
+  return looksGray ? 'grey coded in colour' : color ? 'colour' : 'black and grey';
 }
 
 /** A plan as a list of sheets, then the totals, the slips, the passes and the checks with what would settle them. */

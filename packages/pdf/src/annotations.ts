@@ -18,6 +18,9 @@ export interface PrintedAnnotation {
   readonly matrix: Matrix;
   /** The layer that decides whether it is seen, or null. */
   readonly layer: PDFObject | null;
+  /** Where it stands, in user space: left, bottom, right, top. */
+  readonly place: readonly [number, number, number, number];
+  readonly isField: boolean;
 }
 
 /** Flags of an annotation (ISO 32000-1, table 165). */
@@ -53,7 +56,11 @@ export function printedAnnotations(page: PageNode, context: PDFContext): Printed
     if (!appearance || !place) return [];
     const stream = context.lookup(appearance) as PDFStream;
     const matrix = appearanceMatrix(stream, place, context);
-    return matrix ? [{ appearance, matrix, layer: annotation.get(PDFName.of('OC')) ?? null }] : [];
+    if (!matrix) return [];
+    const layer = annotation.get(PDFName.of('OC')) ?? null;
+    const { left, bottom, width, height } = place;
+    const isField = nameOf(annotation.get(PDFName.of('Subtype')), context) === 'Widget';
+    return [{ appearance, matrix, layer, place: [left, bottom, left + width, bottom + height], isField }];
   });
 }
 

@@ -1,3 +1,4 @@
+export { readDetails, type PageDetails } from './details';
 export { countPages, readFacts, type PdfFacts } from './facts';
 export { impose, type ImposeInput } from './impose';
 export { PdfError, type PdfTrouble } from './pdf-error';

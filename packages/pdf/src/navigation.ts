@@ -4,6 +4,7 @@ import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { OpenPdf } from './open';
 import { pageBox } from './page-box';
 import type { PageNode } from './page-tree';
+import { openWithPdfJs } from './pdfjs';
 
 /** What a document says of its own parts: a label for each page, and its outline (ISO 32000-1, 12.3.3 and 12.4.2). */
 export interface Navigation {
@@ -34,27 +35,18 @@ const MAX_HEADINGS = 20_000;
 export async function readNavigation(bytes: Uint8Array, pdf: OpenPdf, pages: readonly PageNode[]): Promise<Navigation> {
   const has = (name: string): boolean => pdf.catalog.has(PDFName.of(name));
   if (!has('Outlines') && !has('PageLabels')) return { labels: null, outline: [] };
-  const { getDocument, VerbosityLevel } = await loadPdfJs();
-  // The library takes the bytes over, so it is given a copy; a plain one, since it refuses what is built upon one.
-  const task = getDocument({ data: new Uint8Array(bytes), verbosity: VerbosityLevel.ERRORS });
+  const file = await openWithPdfJs(bytes);
+  if (!file) return { labels: null, outline: [] };
   try {
-    const document = await task.promise;
-    const labels = await document.getPageLabels();
-    const outline = await document.getOutline();
-    return { labels, outline: outline ? await headingsOf(outline, document, { pdf, pages }) : [] };
+    const labels = await file.document.getPageLabels();
+    const outline = await file.document.getOutline();
+    return { labels, outline: outline ? await headingsOf(outline, file.document, { pdf, pages }) : [] };
   } catch {
     // Pages can be printed without their labels and headings; a selection that needs one says that there is none.
     return { labels: null, outline: [] };
   } finally {
-    await task.destroy();
+    await file.close();
   }
-}
-
-/** Loaded only for documents that need it: it takes a third of a second. */
-async function loadPdfJs() {
-  // Puts the reader into this thread, where the library finds it instead of looking for a file.
-  await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
-  return import('pdfjs-dist/legacy/build/pdf.mjs');
 }
 
 interface Place {

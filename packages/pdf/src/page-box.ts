@@ -38,7 +38,7 @@ const NO_BOX: Rectangle = { left: 0, bottom: 0, right: 612, top: 792 };
 export function pageBox(page: PageNode, context: PDFContext): PageBox {
   const media = rectangle(page.inherited.MediaBox, context) ?? NO_BOX;
   const crop = cut(rectangle(page.inherited.CropBox, context) ?? media, media);
-  const unit = userUnit(page, context);
+  const unit = userUnitOf(page, context);
   const width = (crop.right - crop.left) * unit;
   const height = (crop.top - crop.bottom) * unit;
   const rotate = rotation(page, context);
@@ -108,7 +108,8 @@ function rotation(page: PageNode, context: PDFContext): number {
   return ((rotate % 360) + 360) % 360;
 }
 
-function userUnit(page: PageNode, context: PDFContext): number {
+/** Points a unit of the page's user space stands for (ISO 32000-1, table 30). */
+export function userUnitOf(page: PageNode, context: PDFContext): number {
   const unit = numberOf(page.dict.get(PDFName.of('UserUnit')), context) ?? 1;
   return unit > 0 ? unit : 1;
 }

@@ -122,7 +122,9 @@ export function navigationByQpdf(pdf: Uint8Array) {
 
 /** The middle of each word of each page, in points from the lower left corner. */
 export function wordPlaces(pdf: Uint8Array): { word: string; x: number; y: number }[][] {
-  const told = withFile(pdf, (path) => execFileSync('pdftotext', ['-bbox', path, '-'], { encoding: 'utf8' }));
+  const told = withFile(pdf, (path) =>
+    execFileSync('pdftotext', ['-bbox', path, '-'], { encoding: 'utf8', maxBuffer: 1 << 28 }),
+  );
   return told
     .split(/<page /)
     .slice(1)

@@ -1,0 +1,26 @@
+import type { PDFDocumentProxy } from 'pdfjs-dist';
+
+/** A file as pdf.js reads it; to be closed. */
+export interface PdfJsFile {
+  readonly document: PDFDocumentProxy;
+  readonly close: () => Promise<void>;
+}
+
+/**
+ * Opens a file with pdf.js; null where it cannot. The library is loaded only when it is needed: it takes a third of a
+ * second.
+ */
+export async function openWithPdfJs(bytes: Uint8Array): Promise<PdfJsFile | null> {
+  // Puts the reader into this thread, where the library finds it instead of looking for a file.
+  await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
+  const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  // The library takes the bytes over, so it is given a copy; a plain one, since it refuses what is built upon one.
+  const task = getDocument({ data: new Uint8Array(bytes), verbosity: VerbosityLevel.ERRORS });
+  const close = (): Promise<void> => task.destroy();
+  try {
+    return { document: await task.promise, close };
+  } catch {
+    await close();
+    return null;
+  }
+}
