@@ -29,7 +29,7 @@ test('the same from the command line: planned against the printer, sent as one j
 
   const profile = JSON.parse(foglio('printer', world.printerUri)) as { trays: { id: string; loaded: number }[] };
   expect(profile.trays.map(({ id }) => id)).toEqual(['tray-1', 'tray-2', 'tray-3', 'tray-4', 'by-pass-tray']);
-  expect(foglio('send', 'ticket.json', '--to', world.printerUri)).toMatch(/^job 1 (pending|processing): 18 sheets\n$/);
+  expect(foglio('send', 'ticket.json', '--to', world.printerUri, '--yes')).toMatch(/^job 1 (pending|processing): 18 sheets\n$/);
   await expect.poll(async () => (await world.delivered(1)).length).toBe(18);
   const trays = (await world.delivered(1)).map(({ tray }) => tray.slice(-1)).join('');
   expect(trays).toBe('211213111'.repeat(2));
@@ -43,5 +43,7 @@ test('the same from the command line: planned against the printer, sent as one j
   });
   expect(held.status).toBe(2);
   expect(held.stderr).toContain('caution: This prints 225 sheets: 25 sets of 9 sheets.');
+  // Some lines of this manual do run off the paper.
+  expect(held.stderr).toContain('caution: Content of pages 7, 10, 11 and 13 is cut off at the right edge.');
   expect(await world.delivered(2)).toEqual([]);
 });
