@@ -29,7 +29,9 @@ test('the same from the command line: planned against the printer, sent as one j
 
   const profile = JSON.parse(foglio('printer', world.printerUri)) as { trays: { id: string; loaded: number }[] };
   expect(profile.trays.map(({ id }) => id)).toEqual(['tray-1', 'tray-2', 'tray-3', 'tray-4', 'by-pass-tray']);
-  expect(foglio('send', 'ticket.json', '--to', world.printerUri, '--yes')).toMatch(/^job 1 (pending|processing): 18 sheets\n$/);
+  expect(foglio('send', 'ticket.json', '--to', world.printerUri, '--yes')).toMatch(
+    /^job 1 (pending|processing): 18 sheets\n$/,
+  );
   await expect.poll(async () => (await world.delivered(1)).length).toBe(18);
   const trays = (await world.delivered(1)).map(({ tray }) => tray.slice(-1)).join('');
   expect(trays).toBe('211213111'.repeat(2));
