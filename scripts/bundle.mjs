@@ -1,12 +1,17 @@
 // Bundles what runs in Node: our own TypeScript becomes one file a program, packages of the registry stay outside.
 import { build } from 'esbuild';
 
-const programs = ['apps/server', 'apps/printer', 'demo'];
+const programs = [
+  ['apps/server/src/main.ts', 'apps/server/dist/main.js'],
+  ['apps/server/src/files/details-worker.ts', 'apps/server/dist/details-worker.js'],
+  ['apps/printer/src/main.ts', 'apps/printer/dist/main.js'],
+  ['demo/src/main.ts', 'demo/dist/main.js'],
+];
 await Promise.all(
-  programs.map((folder) =>
+  programs.map(([source, outfile]) =>
     build({
-      entryPoints: [`${folder}/src/main.ts`],
-      outfile: `${folder}/dist/main.js`,
+      entryPoints: [source],
+      outfile,
       bundle: true,
       platform: 'node',
       format: 'esm',

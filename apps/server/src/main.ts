@@ -8,6 +8,7 @@ import { connect } from './database/connection';
 import { Keeper } from './deliveries/keeper';
 import { Presence } from './deliveries/presence';
 import { enqueueDelivery, startSending } from './deliveries/queue';
+import { startReading } from './files/reading-queue';
 import { enterPrinters } from './printers/printer-store';
 
 const FOLLOW_MS = 300;
@@ -18,6 +19,7 @@ const presence = new Presence(config.databaseUrl);
 await presence.open();
 await enterPrinters(db, config.printers);
 const sending = await startSending(pool, db, presence.server);
+const reading = await startReading(pool, db, { file: new URL('./details-worker.js', import.meta.url) });
 const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: FOLLOW_MS });
 await keeper.start();
 
@@ -42,6 +44,7 @@ async function shutDown(): Promise<void> {
   server.closeAllConnections();
   await keeper.stop();
   await sending.stop();
+  await reading.stop();
   await presence.close();
   await pool.end();
   process.exit(0);

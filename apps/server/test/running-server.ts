@@ -9,9 +9,13 @@ import { connect, type Connection } from '../src/database/connection';
 import { Presence } from '../src/deliveries/presence';
 import { enqueueDelivery, startSending } from '../src/deliveries/queue';
 import { Keeper } from '../src/deliveries/keeper';
+import { startReading } from '../src/files/reading-queue';
 import { enterPrinters } from '../src/printers/printer-store';
 
 const MIGRATIONS = join(__dirname, '../drizzle');
+
+/** The reading program as it stands, before it is built. */
+export const DETAILS_WORKER = { file: join(__dirname, 'details-worker.mjs') };
 
 /** A server over a database of its own, made for one test file. */
 export interface RunningServer extends Connection {
@@ -43,6 +47,7 @@ export async function startServer(
   await presence.open();
   await enterPrinters(db, [{ id: 'test-office', uri: printerUri, panel: null, profile: PROFILE }]);
   const sending = await startSending(pool, db, presence.server);
+  const reading = await startReading(pool, db, DETAILS_WORKER);
   const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: 50 });
   await keeper.start();
   const server: Server = createServer();
@@ -54,6 +59,7 @@ export async function startServer(
     server.closeAllConnections();
     await keeper.stop();
     await sending.stop();
+    await reading.stop();
     await presence.close();
     await pool.end();
     await asAdmin(admin, `drop database ${name} with (force)`);

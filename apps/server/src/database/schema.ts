@@ -22,6 +22,8 @@ export const contents = pgTable('contents', {
   sha256: text('sha256').unique(),
   bytes: bigint('bytes', { mode: 'number' }).notNull().default(0),
   pages: jsonb('pages').$type<readonly PageFacts[]>().notNull().default([]),
+  /** Of how many pages, from the first, all facts are known; of those left over there will be none where reading failed. */
+  detailsRead: integer('details_read').notNull().default(0),
   outline: jsonb('outline').$type<readonly Heading[]>().notNull().default([]),
   createdAt: moment('created_at'),
 });

@@ -16,6 +16,8 @@ export interface StoredContent {
   readonly bytes: number;
   readonly pages: readonly PageFacts[];
   readonly outline: readonly Heading[];
+  /** Of how many pages, from the first, all facts are known. */
+  readonly detailsRead: number;
 }
 
 /**
@@ -42,7 +44,7 @@ export async function storeContent(db: Database, stream: AsyncIterable<Buffer>, 
         .update(contents)
         .set({ sha256: hash.copy().digest('hex'), bytes: whole.length, ...facts })
         .where(eq(contents.id, id));
-      return { id, bytes: whole.length, ...facts };
+      return { id, bytes: whole.length, ...facts, detailsRead: 0 };
     });
   } catch (error) {
     if (!isDuplicate(error)) throw error;

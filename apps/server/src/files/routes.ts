@@ -6,12 +6,19 @@ import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
 import { bodyReader, idOf } from '../http/body';
 import { Problem } from '../http/problem';
-import { storeContent, streamContent } from './content-store';
+import { storeContent, streamContent, type StoredContent } from './content-store';
+import { enqueueReading } from './reading-queue';
 
 const readQuery = bodyReader({
   type: 'object',
   required: ['name'],
   properties: { name: { type: 'string', minLength: 1, maxLength: 255 } },
+});
+
+const readFrom = bodyReader({
+  type: 'object',
+  required: ['from'],
+  properties: { from: { type: 'integer', minimum: 0 } },
 });
 
 /** `/api/files`: upload, facts, and the bytes. */
@@ -25,20 +32,20 @@ export function fileRoutes(db: Database, limit: number): Router {
     }
     const content = await storeContent(db, whole(request), limit);
     const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
-    response
-      .status(201)
-      .json({ id: file?.id, name, bytes: content.bytes, pages: content.pages, outline: content.outline });
+    await enqueueReading(db, content.id);
+    response.status(201).json(fileAnswer(file?.id, name, content));
   });
 
   router.get('/:id', async (request, response) => {
     const { file, content } = await findFile(db, request.params.id);
-    response.json({
-      id: file.id,
-      name: file.name,
-      bytes: content.bytes,
-      pages: content.pages,
-      outline: content.outline,
-    });
+    response.json(fileAnswer(file.id, file.name, content));
+  });
+
+  /** What became known of pages since so many were. */
+  router.get('/:id/facts', async (request, response) => {
+    const { content } = await findFile(db, request.params.id);
+    const { from } = readFrom({ from: Number(request.query['from'] ?? 0) });
+    response.json({ read: content.detailsRead, pages: content.pages.slice(from, content.detailsRead) });
   });
 
   router.get('/:id/content', async (request, response) => {
@@ -50,6 +57,15 @@ export function fileRoutes(db: Database, limit: number): Router {
 
   return router;
 }
+
+const fileAnswer = (id: string | undefined, name: string, { bytes, pages, outline, detailsRead }: StoredContent) => ({
+  id,
+  name,
+  bytes,
+  pages,
+  outline,
+  read: detailsRead,
+});
 
 async function findFile(db: Database, parameter: string | undefined) {
   const [found] = await db

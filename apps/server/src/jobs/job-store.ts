@@ -12,6 +12,8 @@ export type StoredJob = typeof jobs.$inferSelect;
 export interface StoredDocument extends DocumentFacts {
   readonly id: string;
   readonly contentId: string;
+  /** Of how many pages, from the first, all facts are known. */
+  readonly read: number;
 }
 
 /** A ticket from a request, whose documents are all here. @throws Problem `ticket-invalid` */
@@ -30,6 +32,7 @@ export async function documentsOf(db: Database, ticket: Ticket): Promise<StoredD
       name: files.name,
       contentId: contents.id,
       pages: contents.pages,
+      read: contents.detailsRead,
       outline: contents.outline,
     })
     .from(files)

@@ -121,7 +121,7 @@ async function describe(db: Database, job: StoredJob) {
     printerId,
     updatedAt,
     lastSentAt,
-    documents: documents.map(({ id, name, pages, outline }) => ({ id, name, pages, outline })),
+    documents: documents.map(({ id, name, pages, outline, read }) => ({ id, name, pages, outline, read })),
   };
 }
 

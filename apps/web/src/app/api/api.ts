@@ -4,6 +4,7 @@ import type { Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import type {
   DeliveryRecord,
+  FactsRecord,
   FileRecord,
   JobBrief,
   JobRecord,
@@ -23,6 +24,11 @@ export class Api {
   upload(file: File): Observable<FileRecord> {
     const headers = { 'Content-Type': 'application/pdf' };
     return this.http.post<FileRecord>('/api/files', file, { params: { name: file.name }, headers });
+  }
+
+  /** Facts of the pages after so many that are known. */
+  facts(file: string, from: number): Observable<FactsRecord> {
+    return this.http.get<FactsRecord>(`/api/files/${file}/facts`, { params: { from } });
   }
 
   jobs(): Observable<JobBrief[]> {

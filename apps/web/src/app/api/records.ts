@@ -7,11 +7,21 @@ export interface FileRecord {
   readonly name: string;
   readonly pages: readonly PageFacts[];
   readonly outline: readonly Heading[];
+  /** Of how many pages, from the first, all facts are known. */
+  readonly read: number;
+}
+
+/** What became known of pages since they were last asked for. */
+export interface FactsRecord {
+  readonly read: number;
+  readonly pages: readonly PageFacts[];
 }
 
 /** A document of a job: facts for planning, and the id by which its bytes are fetched. */
 export interface JobDocument extends DocumentFacts {
   readonly id: string;
+  /** Of how many pages, from the first, all facts are known. */
+  readonly read: number;
 }
 
 export interface JobRecord {

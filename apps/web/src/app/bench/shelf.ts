@@ -183,12 +183,15 @@ export class Shelf {
     this.uploading.set(true);
     try {
       for (const file of files) {
-        const { id, name, pages, outline } = await firstValueFrom(this.api.upload(file));
+        const { id, name, pages, outline, read } = await firstValueFrom(this.api.upload(file));
         const ticket = this.ticket() as Ticket;
         const entry = { file: id, pages: 'all', numbering: 'position' as const, rotate: 0 as const };
         const documents = [...ticket.documents, entry];
         this.store.dispatch(
-          BenchActions.documentAdded({ document: { id, name, pages, outline }, ticket: { ...ticket, documents } }),
+          BenchActions.documentAdded({
+            document: { id, name, pages, outline, read },
+            ticket: { ...ticket, documents },
+          }),
         );
       }
       this.at.set(this.documents().length - 1);

@@ -20,7 +20,7 @@ const PRINTER = {
 function show(settings: object, printer: object = PRINTER, more: Partial<BenchState> = {}): HTMLElement {
   const profile = readPrinter(printer);
   const ticket = readTicket({ version: 1, documents: [{ file: 'f' }], tray: 'tray-1', ...settings });
-  const documents = [{ id: 'f', name: 'a.pdf', pages: Array.from({ length: 14 }, () => A4) }];
+  const documents = [{ id: 'f', name: 'a.pdf', pages: Array.from({ length: 14 }, () => A4), read: 14 }];
   const state: Partial<BenchState> = {
     ticket,
     documents,
@@ -109,4 +109,14 @@ test('a text that cannot be read blocks both ways out, and says that the sheets 
   const element = show({}, PRINTER, { trouble });
   expect(summary(element)).toContain('the sheets shown are from before');
   expect(buttons(element).map(([, disabled]) => disabled)).toEqual([true, true]);
+});
+
+test('while pages are being looked through, it says how far; what is known of colour makes the cost exact', () => {
+  const pages = Array.from({ length: 14 }, (_, index) => ({ ...A4, color: index === 0 }));
+  const reading = [{ id: 'f', name: 'a.pdf', pages: pages.map((one, index) => (index < 6 ? one : A4)), read: 6 }];
+  expect(summary(show({}, PRINTER, { documents: reading }))).toBe('Looking through the pages: 6 of 14');
+  expect(figures(show({}, PRINTER, { documents: reading }))[2]).toContain('at most, all in colour');
+  const known = [{ id: 'f', name: 'a.pdf', pages, read: 14 }];
+  expect(summary(show({}, PRINTER, { documents: known }))).toBe('Nothing to settle');
+  expect(figures(show({}, PRINTER, { documents: known }))[2]).toContain('paper and clicks');
 });

@@ -30,8 +30,9 @@ export class TallyBar {
     const { sheets, sides, cost, seconds, heightMm } = plan.tally;
     const { trays, prices } = this.bench().printer!.profile;
     const priced = prices.mono > 0 || prices.color > 0 || trays.some(({ price }) => price > 0);
-    // Which pages hold colour is not read yet: on a colour printer the cost counts every side as colour.
-    const upTo = this.bench().printer!.profile.color && this.bench().ticket?.color === 'auto';
+    // A page of which it is not known yet whether it holds colour counts as colour, on a printer that has it.
+    const unknown = this.bench().documents.some((one) => one.pages.some(({ color }) => color === undefined));
+    const upTo = unknown && this.bench().printer!.profile.color && this.bench().ticket?.color === 'auto';
     return [
       [String(sheets), `${sheets === 1 ? 'sheet' : 'sheets'} in ${plan.sets === 1 ? '1 set' : `${plan.sets} sets`}`],
       [String(sides), sides === 1 ? 'printed side' : 'printed sides'],
@@ -39,6 +40,13 @@ export class TallyBar {
       ...(seconds === null ? [] : [[sayTime(seconds), 'at the printer'] as const]),
       [sayHeight(heightMm), 'stack height'],
     ];
+  });
+
+  /** How far colours and text sizes are known; null: of all pages. */
+  private readonly unread = computed(() => {
+    const { documents } = this.bench();
+    const [read, pages] = documents.reduce(([a, b], one) => [a + one.read, b + one.pages.length], [0, 0]);
+    return read < pages ? `Looking through the pages: ${read} of ${pages}` : null;
   });
 
   protected readonly checks = computed(() =>
@@ -51,7 +59,7 @@ export class TallyBar {
     const trouble = this.bench().trouble;
     if (trouble) return { level: 'stop', text: 'The pages cannot be read; the sheets shown are from before' };
     const [first] = this.checks();
-    if (!first) return { level: 'ok', text: 'Nothing to settle' };
+    if (!first) return { level: 'ok', text: this.unread() ?? 'Nothing to settle' };
     const same = this.checks().filter(({ level }) => level === first.level).length;
     const things = same === 1 ? '1 thing' : `${same} things`;
     const what = first.level === 'stop' ? 'to settle' : first.level === 'caution' ? 'to confirm' : 'to know';

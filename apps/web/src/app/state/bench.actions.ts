@@ -1,6 +1,6 @@
 import type { PageToRoute, RouteChange, Ticket } from '@foglio/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
-import type { DeliveryRecord, JobDocument, JobRecord, PrinterRecord } from '../api/records';
+import type { DeliveryRecord, FactsRecord, JobDocument, JobRecord, PrinterRecord } from '../api/records';
 import type { PlanAnswer } from '../workers/plan-messages';
 
 /** Everything that happens on the Bench. */
@@ -14,6 +14,7 @@ export const BenchActions = createActionGroup({
     /** Changes of the same `typing` that follow each other are undone as one. */
     'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
     'Document added': props<{ document: JobDocument; ticket: Ticket }>(),
+    'Facts read': props<{ file: string; from: number; facts: FactsRecord }>(),
     'Upload failed': props<{ message: string }>(),
     Undone: emptyProps(),
     Redone: emptyProps(),

@@ -6,6 +6,7 @@ import {
   catchError,
   concatMap,
   distinctUntilChanged,
+  EMPTY,
   exhaustMap,
   filter,
   forkJoin,
@@ -25,6 +26,8 @@ import { BenchActions } from './bench.actions';
 import { benchFeature } from './bench.state';
 
 const SAVE_AFTER_MS = 250;
+const ASK_FACTS_AFTER_MS = 300;
+const ASK_FACTS_EVERY_MS = 700;
 const ASK_PRINTER_EVERY_MS = 10_000;
 
 export const load = createEffect(
@@ -51,6 +54,26 @@ export const watchPrinter = createEffect(
       exhaustMap((id) => api.printer(id).pipe(catchError(() => of(null)))),
       filter((printer) => printer !== null),
       map((printer) => BenchActions.printerSeen({ printer })),
+    ),
+  { functional: true },
+);
+
+/** What is on the pages becomes known little by little after an upload; it is asked for until it is whole. */
+export const followReading = createEffect(
+  (store = inject(Store), api = inject(Api)) =>
+    store.select(benchFeature.selectDocuments).pipe(
+      map((documents) => documents.find(({ read, pages }) => read < pages.length)),
+      distinctUntilChanged((a, b) => a?.id === b?.id && a?.read === b?.read),
+      switchMap((document) => {
+        if (!document) return EMPTY;
+        const { id: file, read: from } = document;
+        return timer(ASK_FACTS_AFTER_MS, ASK_FACTS_EVERY_MS).pipe(
+          exhaustMap(() => api.facts(file, from).pipe(catchError(() => EMPTY))),
+          filter((facts) => facts.read > from),
+          take(1),
+          map((facts) => BenchActions.factsRead({ file, from, facts })),
+        );
+      }),
     ),
   { functional: true },
 );

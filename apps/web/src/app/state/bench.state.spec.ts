@@ -8,7 +8,13 @@ const profile = readPrinter({ name: 'P', trays: ['tray-1', 'tray-2'].map((id) =>
 const printer: PrinterRecord = { id: 'p', name: 'P', answers: true, profile };
 const pages = Array.from({ length: 8 }, () => ({ width: 595.276, height: 841.89 }));
 const ticket = readTicket({ version: 1, documents: [{ file: 'f' }], tray: 'tray-1' });
-const job: JobRecord = { id: 'j', ticket, revision: 1, printerId: 'p', documents: [{ id: 'f', name: 'a.pdf', pages }] };
+const job: JobRecord = {
+  id: 'j',
+  ticket,
+  revision: 1,
+  printerId: 'p',
+  documents: [{ id: 'f', name: 'a.pdf', pages, read: 0 }],
+};
 
 const { reducer } = benchFeature;
 const after = (...actions: Parameters<typeof reducer>[1][]): BenchState =>
@@ -87,4 +93,15 @@ test('a plan with fewer sheets never leaves a sheet chosen that is gone', () => 
 test('an unchanged printer keeps its identity, so that nothing is planned again', () => {
   const state = after(BenchActions.printerSeen({ printer: { ...printer, profile: { ...profile } } }));
   expect(state.printer).toBe(printer);
+});
+
+test('what becomes known of a document’s pages takes their place, once', () => {
+  const known = { ...pages[0]!, color: false, smallestText: 9 };
+  const facts = { read: 1, pages: [known] };
+  const first = after(BenchActions.factsRead({ file: 'f', from: 0, facts }));
+  expect([first.documents[0]!.read, first.documents[0]!.pages[0]]).toEqual([1, known]);
+  expect(first.documents[0]!.pages).toHaveLength(pages.length);
+  // An answer to an older question comes too late.
+  const again = reducer(first, BenchActions.factsRead({ file: 'f', from: 0, facts: { read: 1, pages: [pages[0]!] } }));
+  expect(again.documents[0]!.pages[0]).toEqual(known);
 });

@@ -80,6 +80,14 @@ const reducer = createReducer(
     // Adding a document is not undone by Ctrl+Z: earlier tickets stay valid with more documents, not with fewer.
     changed({ ...state, documents: [...state.documents, document], past: [], future: [] }, ticket),
   ),
+  on(BenchActions.factsRead, (state, { file, from, facts }): BenchState => {
+    const documents = state.documents.map((one) =>
+      one.id === file && one.read === from
+        ? { ...one, read: facts.read, pages: one.pages.toSpliced(from, facts.pages.length, ...facts.pages) }
+        : one,
+    );
+    return { ...state, documents };
+  }),
   on(BenchActions.pagesRouted, (state, { pages, change }): BenchState => {
     if (!state.ticket || pages.length === 0) return state;
     return changed(state, routePages(state.ticket, state.documents, pages, change));

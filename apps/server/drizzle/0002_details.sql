@@ -1,0 +1,1 @@
+ALTER TABLE "contents" ADD COLUMN "details_read" integer DEFAULT 0 NOT NULL;

@@ -1,0 +1,37 @@
+import { sql } from 'drizzle-orm';
+import { Logger, run, type Runner } from 'graphile-worker';
+import type { Pool } from 'pg';
+import type { Database } from '../database/connection';
+import { contents } from '../database/schema';
+import { readContentDetails, type WorkerProgram } from './details-reader';
+
+const TASK = 'read-details';
+
+/** Starts reading documents, one at a time, those first that a server that ended left unread. */
+export async function startReading(pool: Pool, db: Database, program: WorkerProgram): Promise<Runner> {
+  const runner = await run({
+    pgPool: pool,
+    concurrency: 1,
+    noHandleSignals: true,
+    parsedCronItems: [],
+    logger: new Logger(() => (level: string, message) => {
+      if (level === 'error' || level === 'warning') console.error(`reading: ${message}`);
+    }),
+    pollInterval: 500,
+    taskList: { [TASK]: (payload) => readContentDetails(db, (payload as { id: string }).id, program) },
+  });
+  const unread = await db
+    .select({ id: contents.id })
+    .from(contents)
+    .where(sql`${contents.detailsRead} < jsonb_array_length(${contents.pages})`);
+  for (const { id } of unread) await enqueueReading(db, id);
+  return runner;
+}
+
+/** Enters a document to be read; one that waits already is not entered twice. */
+export async function enqueueReading(db: Pick<Database, 'execute'>, id: string): Promise<void> {
+  const payload = JSON.stringify({ id });
+  await db.execute(
+    sql`select graphile_worker.add_job(${TASK}, payload := ${payload}::json, max_attempts := 3, job_key := ${`details ${id}`})`,
+  );
+}

@@ -1,0 +1,107 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { setTimeout as wait } from 'node:timers/promises';
+import { eq } from 'drizzle-orm';
+import supertest from 'supertest';
+import { contents } from '../src/database/schema';
+import { readContentDetails } from '../src/files/details-reader';
+import { storeContent } from '../src/files/content-store';
+import { DETAILS_WORKER, startServer, type RunningServer } from './running-server';
+
+jest.setTimeout(60_000);
+
+const MANUAL = readFileSync(join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf'));
+
+let server: RunningServer;
+
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(() => server.stop());
+
+const api = () => supertest(server.base);
+
+interface Facts {
+  readonly read: number;
+  readonly pages: { readonly color?: boolean; readonly smallestText?: number | null }[];
+}
+const facts = async (id: string, from: number): Promise<Facts> =>
+  (await api().get(`/api/files/${id}/facts`).query({ from })).body as Facts;
+
+/** Stored without being entered to be read. */
+async function stored(mark: string) {
+  const bytes = Buffer.concat([MANUAL, Buffer.from(`\n% ${mark}\n`)]);
+  return storeContent(server.db, Readable.from([bytes]), 1 << 24);
+}
+const kept = (id: string) => server.db.query.contents.findFirst({ where: eq(contents.id, id) });
+
+test('an upload is answered at once; what is on its pages becomes known little by little, and is kept', async () => {
+  const answer = await api()
+    .post('/api/files')
+    .query({ name: 'manual.pdf' })
+    .set('Content-Type', 'application/pdf')
+    .send(MANUAL);
+  const { id, read } = answer.body as { id: string; read: number };
+  expect([answer.status, read]).toEqual([201, 0]);
+  const steps = [0];
+  const pages: Facts['pages'] = [];
+  while (steps.at(-1)! < 63) {
+    const more = await facts(id, steps.at(-1)!);
+    pages.push(...more.pages);
+    if (more.read > steps.at(-1)!) steps.push(more.read);
+    await wait(50);
+  }
+  // The first pages are known before the last are read.
+  expect(steps.length).toBeGreaterThan(2);
+  expect(pages).toHaveLength(63);
+  expect(pages[5]).toMatchObject({ color: true, smallestText: expect.closeTo(8.966, 2) as number });
+  expect((await facts(id, 63)).pages).toEqual([]);
+  expect((await api().get(`/api/files/${id}`)).body).toMatchObject({ read: 63, pages });
+});
+
+test('while it is read, the server answers', async () => {
+  const { id } = await stored('answers');
+  const reading = readContentDetails(server.db, id, DETAILS_WORKER);
+  let slowest = 0;
+  for (let asked = 0; asked < 20; asked += 1) {
+    const start = performance.now();
+    expect((await api().get('/api/printers')).status).toBe(200);
+    slowest = Math.max(slowest, performance.now() - start);
+    await wait(50);
+  }
+  await reading;
+  expect(slowest).toBeLessThan(1_000);
+  expect((await kept(id))?.pages.every(({ color }) => color !== undefined)).toBe(true);
+});
+
+test('a reading that broke off goes on where it stood', async () => {
+  const { id, pages } = await stored('resumed');
+  const marked = pages.map((page, index) => (index < 60 ? { ...page, smallestText: 1 } : page));
+  await server.db.update(contents).set({ pages: marked, detailsRead: 60 }).where(eq(contents.id, id));
+  await readContentDetails(server.db, id, DETAILS_WORKER);
+  const after = await kept(id);
+  expect(after?.detailsRead).toBe(63);
+  expect(after?.pages.map(({ color }) => color !== undefined)).toEqual(marked.map((_, index) => index >= 60));
+  expect(after?.pages.map(({ smallestText }) => smallestText === 1)).toEqual(marked.map((_, index) => index < 60));
+});
+
+test.each([
+  ['too long', { firstPagesMs: 0, eachPageMs: 1, memoryMb: 1_500 }],
+  ['too much memory', { firstPagesMs: 60_000, eachPageMs: 1_000, memoryMb: 5 }],
+])('one that takes %s is ended, for good: its pages are printed without these facts', async (why, limits) => {
+  const complaint = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const { id } = await stored(why);
+  await readContentDetails(server.db, id, DETAILS_WORKER, limits);
+  expect(complaint.mock.calls.flat().join(' ')).toMatch(/details of content .*, from page \d+: /);
+  complaint.mockRestore();
+  const { detailsRead, pages } = (await kept(id))!;
+  expect(detailsRead).toBe(63);
+  expect(pages.at(-1)).not.toHaveProperty('color');
+});
+
+test.each([['-1'], ['1.5'], ['x']])('facts from %s are refused', async (from) => {
+  const answer = await api().post('/api/files').query({ name: 'm.pdf' }).send(MANUAL);
+  const { id } = answer.body as { id: string };
+  expect((await api().get(`/api/files/${id}/facts`).query({ from })).status).toBe(400);
+});
