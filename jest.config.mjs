@@ -37,6 +37,8 @@ const web = {
 };
 
 export default {
+  // Drawing and reading a manual's pages takes seconds, more where the machine is shared.
+  testTimeout: 60_000,
   projects: [
     room('core', 'packages/core'),
     room('pdf', 'packages/pdf'),

@@ -123,7 +123,8 @@ const SECOND_PARAGRAPHS = [
 
 function letter(document: PDFKit.PDFDocument): void {
   document.addPage();
-  document.rect(0, 0, A4.width, 10).fill(WINE);
+  // Office printers keep about 4 mm free along each edge.
+  document.rect(20, 20, A4.width - 40, 8).fill(WINE);
   document.font('serif-bold').fontSize(21).fillColor(WINE).text('Marrowbridge Town Orchestra', LEFT, 48);
   document.font('sans').fontSize(9).fillColor(SOFT);
   document.text('Orchestra office · 4 Weir Lane · Marrowbridge · founded 1891', LEFT, 78);

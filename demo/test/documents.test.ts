@@ -2,14 +2,18 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { plan } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { readFacts } from '@foglio/pdf';
+import { readDetails, readFacts } from '@foglio/pdf';
 import { autumnProgramme, seasonContract, stagePlan } from '../src';
 import { attachments, pageTexts, qpdfComplaints } from '../../packages/pdf/test/poppler';
 
 const UPPER_OFFICE = readPrinter(JSON.parse(readFileSync(join(__dirname, '../printers/upper-office.json'), 'utf8')));
 
 const planOf = async (pdf: Buffer, settings: object = {}) => {
-  const facts = { name: 'demo.pdf', ...(await readFacts(new Uint8Array(pdf))) };
+  const bytes = new Uint8Array(pdf);
+  const { pages, outline } = await readFacts(bytes);
+  const known = [...pages];
+  await readDetails(bytes, 'all', (page, details) => void (known[page - 1] = { ...known[page - 1]!, ...details }));
+  const facts = { name: 'demo.pdf', pages: known, outline };
   const ticket = readTicket({ version: 1, documents: [{ file: 'demo.pdf' }], ...settings });
   return plan(ticket, [facts], UPPER_OFFICE);
 };
@@ -22,12 +26,18 @@ test('the season contract: a letter, clauses, signatures on 6 and 9, schedules; 
   expect([5, 8].map((index) => texts[index]?.includes('Signatures'))).toEqual([true, true]);
   expect(texts.filter((text) => text.includes('Signatures'))).toHaveLength(2);
   expect(texts[13]).toContain('Page 14 of 14');
-  expect((await planOf(pdf)).tally.byPaper).toEqual({ iso_a4_210x297mm: 14 });
+  const { tally, checks } = await planOf(pdf);
+  expect(tally.byPaper).toEqual({ iso_a4_210x297mm: 14 });
+  expect(checks).toEqual([]);
 });
 
-test('the autumn programme: 8 pages of A4', async () => {
-  const texts = pageTexts(new Uint8Array(await autumnProgramme()));
+test('the autumn programme: 8 pages of A4, the cover printed to its very edge', async () => {
+  const pdf = await autumnProgramme();
+  const texts = pageTexts(new Uint8Array(pdf));
   expect(texts).toHaveLength(8);
+  expect((await planOf(pdf)).checks.map(({ code, pages }) => [code, pages])).toEqual([
+    ['outside-printable', [{ document: 1, page: 1 }]],
+  ]);
   expect(texts[0]).toContain('Autumn');
 });
 

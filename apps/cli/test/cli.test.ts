@@ -8,9 +8,6 @@ import { main } from '../src/main';
 /** A manual that Debian ships and this project did not write; the test set-up fetches it. */
 const MANUAL = join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf');
 
-// The manual's pages are drawn and read, which takes seconds.
-jest.setTimeout(60_000);
-
 let folder: string;
 let printed: string;
 let complained: string;

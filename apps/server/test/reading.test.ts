@@ -9,8 +9,6 @@ import { readContentDetails } from '../src/files/details-reader';
 import { storeContent } from '../src/files/content-store';
 import { DETAILS_WORKER, startServer, type RunningServer } from './running-server';
 
-jest.setTimeout(60_000);
-
 const MANUAL = readFileSync(join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf'));
 
 let server: RunningServer;

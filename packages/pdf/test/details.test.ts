@@ -180,7 +180,7 @@ describe('a manual that this project did not write', () => {
       maxBuffer: 1 << 29,
     });
     expect(details.map(({ color, looksGray }) => color === true && !looksGray)).toEqual(inColour(pictures));
-  }, 60_000);
+  });
 
   test('only the pages asked for; nothing is told of a file that cannot be read', async () => {
     const told: number[] = [];
