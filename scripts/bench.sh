@@ -6,7 +6,7 @@ source scripts/database.sh
 
 take_lock
 require_node
-require_debian postgres=postgresql chromium=chromium
+require_debian postgres=postgresql chromium=chromium gs=ghostscript
 install_packages
 build_all
 trap 'db_stop test' EXIT

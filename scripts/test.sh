@@ -32,7 +32,7 @@ step() {
 
 take_lock
 require_node
-require_debian postgres=postgresql chromium=chromium pdfinfo=poppler-utils qpdf=qpdf
+require_debian postgres=postgresql chromium=chromium pdfinfo=poppler-utils qpdf=qpdf gs=ghostscript
 fetch_manual
 install_packages
 step "formatting" npm run --silent format:check

@@ -1,9 +1,9 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline/promises';
 import { userInfo } from 'node:os';
-import { asSent, type Check, type Plan, type Printer } from '@foglio/core';
+import { asSent, isMonochrome, type Check, type Plan, type Printer } from '@foglio/core';
 import { askProfile, IppError, sendPlan } from '@foglio/ipp';
-import { impose, PdfError } from '@foglio/pdf';
+import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
 import { loadDocument, loadJob, loadPrinter, planJob, type Job } from './job-file';
 import { describePages, pagesTable, planTable } from './tables';
@@ -48,7 +48,8 @@ export async function imposeCommand(
     throw new InputError('--set', `"${options.set}" is not known; write "all" or leave it out`);
   }
   const all = options.set === 'all';
-  const pdf = await imposeJob(job, plan, 'every-sheet', all ? 'all' : 'one');
+  const sets = all ? 'all' : 'one';
+  const pdf = await imposeJob(job, plan, { blanks: 'every-sheet', sets, grey: isMonochrome(job.ticket) });
   await writeWhole(options.output, pdf);
   const { sheets, sheetsPerSet } = plan.tally;
   const what = all ? `${sheets} sheets, every set` : `${sheetsPerSet} sheets, one set`;
@@ -73,7 +74,7 @@ export async function sendCommand(file: string, options: { to: string; yes?: boo
   const cautions = plan.checks.filter((check) => check.level === 'caution');
   if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan))) return BAD_INPUT;
   const sent = asSent(plan);
-  const pdf = await imposeJob(job, sent, 'none');
+  const pdf = await imposeJob(job, sent, { blanks: 'none' });
   const status = await sendPlan({
     printerUri: options.to,
     printer,
@@ -95,15 +96,14 @@ export function complainAbout(error: unknown): number {
 }
 
 async function imposeJob(
-  job: Job,
+  { file, ticket, documents }: Job,
   plan: Plan,
-  blanks: 'every-sheet' | 'none',
-  sets: 'one' | 'all' = 'one',
+  how: Pick<ImposeInput, 'blanks' | 'sets' | 'grey'>,
 ): Promise<Uint8Array> {
   try {
-    return await impose({ plan, ticket: job.ticket, documents: job.documents, blanks, sets });
+    return await impose({ plan, ticket, documents, ...how });
   } catch (error) {
-    if (error instanceof PdfError) throw new InputError(job.file, error.message);
+    if (error instanceof PdfError) throw new InputError(file, error.message);
     throw error;
   }
 }

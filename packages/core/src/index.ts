@@ -21,7 +21,7 @@ export { listNumbers, listPages, sayPages } from './pages/selection-words';
 export { writeSelection } from './pages/selection-write';
 export { byPosition } from './ticket/by-position';
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
-export type { Layout, Route, Sides, Ticket, TicketInput } from './ticket/ticket';
+export { isMonochrome, type Layout, type Route, type Sides, type Ticket, type TicketInput } from './ticket/ticket';
 export { TicketError } from './ticket/ticket-error';
 export { ticketSchema } from './ticket/ticket.schema';
 export {

@@ -8,23 +8,27 @@ export interface ImposedPage {
   readonly which: 'front' | 'back';
 }
 
-/** The catalog of an imposed file: its pages with their labels, the layers of its sources, and the ticket. */
-export function catalogObject(
-  pagesRef: PDFRef,
-  pages: readonly ImposedPage[],
-  layers: readonly Layers[],
-  ticket: Ticket,
-  target: PDFContext,
-): PDFDict {
-  const catalog = target.obj({
-    Type: 'Catalog',
-    Pages: pagesRef,
-    PageLabels: { Nums: pages.flatMap((page, index) => [index, { P: PDFHexString.fromText(labelOf(page)) }]) },
-    Names: attachment('ticket.json', JSON.stringify(ticket, null, 2), target),
-  });
+/** The catalog of an imposed file: its pages, and the layers of its sources. */
+export function catalogObject(pagesRef: PDFRef, layers: readonly Layers[], target: PDFContext): PDFDict {
+  const catalog = target.obj({ Type: 'Catalog', Pages: pagesRef });
   const content = optionalContent(layers, target);
   if (content) catalog.set(PDFName.of('OCProperties'), content);
   return catalog;
+}
+
+/** Says in an imposed file what it is: a label on each page, the ticket attached, its title. */
+export function describeFile(
+  target: PDFContext,
+  catalog: PDFDict,
+  pages: readonly ImposedPage[],
+  ticket: Ticket,
+): void {
+  const labels = pages.flatMap((page, index) => [index, { P: PDFHexString.fromText(labelOf(page)) }]);
+  catalog.set(PDFName.of('PageLabels'), target.obj({ Nums: labels }));
+  catalog.set(PDFName.of('Names'), attachment('ticket.json', JSON.stringify(ticket, null, 2), target));
+  target.trailerInfo.Info = target.register(
+    target.obj({ Title: PDFHexString.fromText(ticket.title), Producer: PDFHexString.fromText('Foglio') }),
+  );
 }
 
 /** "Sheet 3 back": what a reader's page field shows (ISO 32000-1, 12.4.2). A slip between sets has no number. */

@@ -1,12 +1,4 @@
-import {
-  type PDFDict,
-  PDFHexString,
-  PDFName,
-  PDFObjectCopier,
-  PDFStreamWriter,
-  type PDFContext,
-  type PDFRef,
-} from '@cantoo/pdf-lib';
+import { type PDFDict, PDFName, PDFObjectCopier, PDFStreamWriter, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
 import {
   everySheet,
   pageRules,
@@ -18,8 +10,9 @@ import {
   type Side,
   type Ticket,
 } from '@foglio/core';
-import { catalogObject, type ImposedPage } from './catalog';
+import { catalogObject, describeFile, type ImposedPage } from './catalog';
 import { drawFormFields } from './form-fields';
+import { convertToGrey } from './grey';
 import { decimal } from './number';
 import { openPdf, type OpenPdf } from './open';
 import { layersOf, type Layers } from './optional-content';
@@ -41,6 +34,8 @@ export interface ImposeInput {
   readonly blanks: 'every-sheet' | 'none';
   /** "one" unless given; "all": every set in the order the plan's `collate` says, with the slips between them. */
   readonly sets?: 'one' | 'all';
+  /** Whether every colour is turned to grey, for a file that is kept; a printer does so by itself. */
+  readonly grey?: boolean;
 }
 
 /** A source opened once, its pages made into forms as they are first placed. */
@@ -56,9 +51,16 @@ interface Source {
  * Writes one set of a plan, or every set, as an imposed PDF: a page a side in sheet order, each at its paper's size, turned as read
  * (model, Command line). The ticket is attached as `ticket.json`.
  *
- * @throws PdfError where a source cannot be read
+ * @throws PdfError where a source cannot be read, or the program for grey is missing
  */
-export async function impose({ plan, ticket, documents, blanks, sets = 'one' }: ImposeInput): Promise<Uint8Array> {
+export async function impose({
+  plan,
+  ticket,
+  documents,
+  blanks,
+  sets = 'one',
+  grey = false,
+}: ImposeInput): Promise<Uint8Array> {
   const sources = await openSources(documents.map((document) => document.bytes));
   const target = (sources[0] as Source).pdf.context;
   const { rotationOf } = pageRules(ticket, documents);
@@ -71,11 +73,19 @@ export async function impose({ plan, ticket, documents, blanks, sets = 'one' }: 
     ),
   );
   target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
-  target.trailerInfo.Root = target.register(catalogObject(pagesRef, pages, layersOfAll(sources), ticket, target));
-  target.trailerInfo.Info = target.register(
-    target.obj({ Title: PDFHexString.fromText(ticket.title), Producer: PDFHexString.fromText('Foglio') }),
-  );
+  const catalog = catalogObject(pagesRef, layersOfAll(sources), target);
+  target.trailerInfo.Root = target.register(catalog);
+  describeFile(target, catalog, pages, ticket);
   delete target.trailerInfo.Encrypt;
+  const written = await write(target);
+  if (!grey) return written;
+  // The other program leaves out what it does not draw.
+  const turned = await openPdf(await convertToGrey(written));
+  describeFile(turned.context, turned.catalog, pages, ticket);
+  return write(turned.context);
+}
+
+function write(target: PDFContext): Promise<Uint8Array> {
   sweepUnreachable(target);
   return PDFStreamWriter.forContext(target, Infinity, true).serializeToBuffer();
 }

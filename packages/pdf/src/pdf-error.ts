@@ -1,5 +1,5 @@
 /** Why a file cannot be used. */
-export type PdfTrouble = 'not-a-pdf' | 'damaged' | 'locked' | 'no-pages';
+export type PdfTrouble = 'not-a-pdf' | 'damaged' | 'locked' | 'no-pages' | 'program-missing';
 
 /** A file that cannot be read as PDF; the message says which trouble it is and what to do. */
 export class PdfError extends Error {

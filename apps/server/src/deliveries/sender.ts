@@ -50,7 +50,7 @@ async function transmit(db: Database, delivery: StoredDelivery) {
     printer: profile,
     plan,
     ticket,
-    pdf: await imposeStored(db, { ticket }, documents, plan, 'none'),
+    pdf: await imposeStored(db, { ticket }, documents, plan, { blanks: 'none' }),
     jobName: ticket.title || (documents[0]?.name ?? 'Foglio'),
     userName: USER,
     onCreated: async (printerJobId) => void (await changeDelivery(db, id, ['sending'], { printerJobId })),

@@ -1,5 +1,5 @@
-import { impose, PdfError } from '@foglio/pdf';
-import type { Plan } from '@foglio/core';
+import { isMonochrome, type Plan } from '@foglio/core';
+import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
@@ -78,7 +78,8 @@ export function jobRoutes(db: Database): Router {
     const plan = planTicket(job.ticket, documents, printer.profile);
     const stop = plan.checks.find((check) => check.level === 'stop');
     if (stop) throw new Problem('stop-stands', stop.message);
-    const pdf = await imposeStored(db, job, documents, plan, 'every-sheet');
+    const how = { blanks: 'every-sheet', grey: isMonochrome(job.ticket) } as const;
+    const pdf = await imposeStored(db, job, documents, plan, how);
     const name = encodeURIComponent(`${job.ticket.title || 'imposed'}.pdf`);
     response.set('Content-Disposition', `attachment; filename*=UTF-8''${name}`);
     response.type('application/pdf').send(Buffer.from(pdf));
@@ -93,7 +94,7 @@ export async function imposeStored(
   { ticket }: Pick<StoredJob, 'ticket'>,
   documents: readonly StoredDocument[],
   plan: Plan,
-  blanks: 'every-sheet' | 'none',
+  how: Pick<ImposeInput, 'blanks' | 'grey'>,
 ): Promise<Uint8Array> {
   const bytes = new Map<string, Uint8Array>();
   for (const { contentId } of documents) {
@@ -104,7 +105,7 @@ export async function imposeStored(
     bytes: bytes.get(one.contentId) as Uint8Array,
   }));
   try {
-    return await impose({ plan, ticket, documents: loaded, blanks });
+    return await impose({ plan, ticket, documents: loaded, ...how });
   } catch (error) {
     if (error instanceof PdfError) throw new Problem('file-unusable', error.message);
     throw error;

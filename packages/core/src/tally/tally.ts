@@ -3,7 +3,7 @@ import { findTray, type Printer, type Tray } from '../paper/printer';
 import { pointsToMm } from '../paper/sizes';
 import type { PageRules } from '../plan/page-rules';
 import type { Plan, Sheet, Side } from '../plan/plan';
-import type { Ticket } from '../ticket/ticket';
+import { isMonochrome, type Ticket } from '../ticket/ticket';
 
 export type Tally = Plan['tally'];
 
@@ -107,8 +107,7 @@ function clickPrice(
   rules: PageRules,
   { color, prices }: Printer,
 ): (side: Side) => number {
-  const monochrome = ticket.color === 'monochrome' && ticket.routes.every((route) => route.color !== 'auto');
-  if (!color || monochrome || prices.color === prices.mono) return () => prices.mono;
+  if (!color || isMonochrome(ticket) || prices.color === prices.mono) return () => prices.mono;
   const inColor = (document: number, page: number): boolean =>
     rules.settingsOf(document, page).color === 'auto' && documents[document - 1]?.pages[page - 1]?.color !== false;
   return ({ cells }) => (cells.some((cell) => inColor(cell.document, cell.page)) ? prices.color : prices.mono);

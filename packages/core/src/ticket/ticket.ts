@@ -52,6 +52,10 @@ export function routeSettings(ticket: Ticket, route: Route): PageSettings {
   };
 }
 
+/** Whether no page may come out in colour. */
+export const isMonochrome = ({ color, routes }: Pick<Ticket, 'color' | 'routes'>): boolean =>
+  color === 'monochrome' && routes.every((route) => route.color !== 'auto');
+
 /** A layout of the ticket's kind is completed from it; one of another kind stands on its own defaults. */
 function routeLayout(base: Layout, own: NonNullable<Route['layout']>): Layout {
   if (own.kind === 'booklet') {
