@@ -127,6 +127,14 @@ describe('impose', () => {
     expect(existsSync(at('some.pdf'))).toBe(false);
   });
 
+  test('a job in grey is written without colour: by Ghostscript’s count of inks', async () => {
+    const settings = { documents: [{ file: 'manual.pdf', pages: '4-5' }], color: 'monochrome' };
+    expect(await foglio('impose', ticket(settings), '-o', at('grey.pdf'))).toBe(0);
+    const inks = execFileSync('gs', ['-q', '-o', '-', '-sDEVICE=inkcov', at('grey.pdf')], { encoding: 'utf8' });
+    expect(inks.trim().split('\n')).toHaveLength(2);
+    for (const line of inks.trim().split('\n')) expect(line).toMatch(/^ *0\.0+ +0\.0+ +0\.0+ +0\.\d*[1-9]\d* CMYK/);
+  });
+
   test('a stop writes nothing', async () => {
     writeFileSync(
       at('small.json'),
