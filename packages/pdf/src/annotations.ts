@@ -1,15 +1,7 @@
-import {
-  PDFArray,
-  PDFDict,
-  PDFName,
-  PDFNumber,
-  PDFRef,
-  PDFStream,
-  type PDFContext,
-  type PDFObject,
-} from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict, PDFName, PDFRef, PDFStream, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 import type { Matrix } from './page-box';
 import type { PageNode } from './page-tree';
+import { nameOf, numberOf } from './pdf-object';
 
 /** What an annotation prints: its appearance, drawn on the page in the page's own user space. */
 export interface PrintedAnnotation {
@@ -145,14 +137,4 @@ function numbersOf(object: PDFObject | undefined, count: number, context: PDFCon
     .slice(0, count)
     .map((entry) => numberOf(entry, context));
   return numbers.every((number) => number !== null) ? numbers : null;
-}
-
-function numberOf(object: PDFObject | undefined, context: PDFContext): number | null {
-  const value = context.lookup(object);
-  return value instanceof PDFNumber ? value.asNumber() : null;
-}
-
-function nameOf(object: PDFObject | undefined, context: PDFContext): string | null {
-  const value = context.lookup(object);
-  return value instanceof PDFName ? value.decodeText() : null;
 }

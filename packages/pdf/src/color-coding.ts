@@ -13,6 +13,7 @@ import {
 import { printedAnnotations } from './annotations';
 import { operations, type Operand } from './content-stream';
 import type { PageNode } from './page-tree';
+import { dictOf } from './pdf-object';
 
 /**
  * How a colour space counts: grey whatever its numbers are; colour whatever they are; or by its numbers, three (red, green,
@@ -211,9 +212,4 @@ function streamsOf(contents: PDFObject | undefined, context: PDFContext): PDFRaw
   const found = context.lookup(contents);
   if (found instanceof PDFArray) return found.asArray().flatMap((entry) => streamsOf(entry, context));
   return found instanceof PDFRawStream ? [found] : [];
-}
-
-function dictOf(object: PDFObject | undefined, context: PDFContext): PDFDict | null {
-  const found = context.lookup(object);
-  return found instanceof PDFDict ? found : null;
 }

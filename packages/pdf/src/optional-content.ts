@@ -1,5 +1,6 @@
-import { PDFArray, PDFDict, PDFName, PDFRef, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+import { PDFArray, type PDFDict, PDFName, PDFRef, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 import type { OpenPdf } from './open';
+import { dictOf } from './pdf-object';
 
 /** The layers of a document, and which of them are off on paper. */
 export interface Layers {
@@ -52,11 +53,6 @@ export function optionalContent(layers: readonly Layers[], target: PDFContext): 
   if (all.length === 0) return null;
   const off = [...new Set(layers.flatMap((one) => one.off))];
   return target.obj({ OCGs: all, D: { BaseState: 'ON', OFF: off } });
-}
-
-function dictOf(object: PDFObject | undefined, context: PDFContext): PDFDict | null {
-  const found = context.lookup(object);
-  return found instanceof PDFDict ? found : null;
 }
 
 function refsOf(object: PDFObject | undefined, context: PDFContext): PDFRef[] {

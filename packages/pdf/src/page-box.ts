@@ -1,5 +1,6 @@
-import { PDFArray, PDFName, PDFNumber, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+import { PDFArray, PDFName, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 import type { PageNode } from './page-tree';
+import { numberOf } from './pdf-object';
 
 /** The six numbers of a transformation, as the operator `cm` takes them (ISO 32000-1, 8.3.4). */
 export type Matrix = readonly [number, number, number, number, number, number];
@@ -112,9 +113,4 @@ function rotation(page: PageNode, context: PDFContext): number {
 export function userUnitOf(page: PageNode, context: PDFContext): number {
   const unit = numberOf(page.dict.get(PDFName.of('UserUnit')), context) ?? 1;
   return unit > 0 ? unit : 1;
-}
-
-function numberOf(object: PDFObject | undefined, context: PDFContext): number | null {
-  const value = context.lookup(object);
-  return value instanceof PDFNumber && Number.isFinite(value.asNumber()) ? value.asNumber() : null;
 }

@@ -1,5 +1,6 @@
-import { Logger, run, type Runner } from 'graphile-worker';
+import type { Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
+import { workOff } from '../background';
 import type { Database } from '../database/connection';
 import { sendDelivery } from './sender';
 
@@ -10,16 +11,8 @@ const AT_ONCE = 4;
 
 /** Starts taking deliveries from the queue in the database. Stopped with `stop()`, which waits for what is running. */
 export function startSending(pool: Pool, db: Database, server: number): Promise<Runner> {
-  return run({
-    pgPool: pool,
-    concurrency: AT_ONCE,
-    noHandleSignals: true,
-    parsedCronItems: [],
-    logger: new Logger(() => (level: string, message) => {
-      if (level === 'error' || level === 'warning') console.error(`queue: ${message}`);
-    }),
-    pollInterval: 500,
-    taskList: { [TASK]: (payload) => sendDelivery(db, (payload as { id: string }).id, server) },
+  return workOff(pool, 'queue', AT_ONCE, {
+    [TASK]: (payload) => sendDelivery(db, (payload as { id: string }).id, server),
   });
 }
 

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { Logger, run, type Runner } from 'graphile-worker';
+import type { Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
+import { workOff } from '../background';
 import type { Database } from '../database/connection';
 import { contents } from '../database/schema';
 import { readContentDetails, type WorkerProgram } from './details-reader';
@@ -9,16 +10,8 @@ const TASK = 'read-details';
 
 /** Starts reading documents, one at a time, those first that a server that ended left unread. */
 export async function startReading(pool: Pool, db: Database, program: WorkerProgram): Promise<Runner> {
-  const runner = await run({
-    pgPool: pool,
-    concurrency: 1,
-    noHandleSignals: true,
-    parsedCronItems: [],
-    logger: new Logger(() => (level: string, message) => {
-      if (level === 'error' || level === 'warning') console.error(`reading: ${message}`);
-    }),
-    pollInterval: 500,
-    taskList: { [TASK]: (payload) => readContentDetails(db, (payload as { id: string }).id, program) },
+  const runner = await workOff(pool, 'reading', 1, {
+    [TASK]: (payload) => readContentDetails(db, (payload as { id: string }).id, program),
   });
   const unread = await db
     .select({ id: contents.id })
