@@ -31,7 +31,7 @@ interface Scan {
 }
 
 /**
- * Whether anything a page paints is coded in colour, and so may be billed as colour: any operator, image, shading or
+ * Whether anything a page paints is coded in colour, and so may be billed as colour: an operator, image, shading or
  * pattern whose colour space holds colours, save pure black and white, which printers print with black alone (common
  * practice). ISO 32000-1, 8.6.
  */

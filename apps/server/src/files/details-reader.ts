@@ -53,10 +53,13 @@ export async function readContentDetails(
     entered = known;
     await db.update(contents).set({ pages, detailsRead: known }).where(eq(contents.id, id));
   };
+  const complain = (error: unknown): void =>
+    console.error(`details of content ${id}, from page ${read + 1}: ${(error as Error).message}`);
   const wanted = pages.map((_, index) => index + 1).slice(read);
   let entering = Promise.resolve();
   const timer = setInterval(() => {
-    if (read > entered) entering = entering.then(() => enter(read));
+    // An entry that fails is made good by the next one; unheard, it would end the server.
+    if (read > entered) entering = entering.then(() => enter(read)).catch(complain);
   }, ENTER_MS);
   try {
     await readInThread(await readContent(db, id), wanted, program, limits, ({ page, details }) => {
@@ -64,7 +67,7 @@ export async function readContentDetails(
       read = page;
     });
   } catch (error) {
-    console.error(`details of content ${id}, from page ${read + 1}: ${(error as Error).message}`);
+    complain(error);
   } finally {
     clearInterval(timer);
     await entering;
