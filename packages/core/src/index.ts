@@ -12,7 +12,7 @@ export {
   saySize,
   type NamedSize,
 } from './paper/sizes';
-export type { DocumentFacts, Heading, PageFacts } from './pages/facts';
+export type { AboutDocument, DocumentFacts, Heading, PageFacts } from './pages/facts';
 export { headingRange, sectionsOf, type PageRange } from './pages/outline';
 export { labelOf } from './pages/page-labels';
 export { selectPages, type SelectionContext } from './pages/selection';

@@ -56,6 +56,18 @@ export function printedAnnotations(page: PageNode, context: PDFContext): Printed
   });
 }
 
+/** How many marks on a page would be printed but have no appearance to print; form fields, which can be drawn, left out. */
+export function countWithoutAppearance(page: PageNode, context: PDFContext): number {
+  const annotations = context.lookup(page.dict.get(PDFName.of('Annots')));
+  if (!(annotations instanceof PDFArray)) return 0;
+  return annotations.asArray().filter((entry) => {
+    const annotation = context.lookup(entry);
+    if (!(annotation instanceof PDFDict) || !isPrinted(annotation, context)) return false;
+    const isField = nameOf(annotation.get(PDFName.of('Subtype')), context) === 'Widget';
+    return !isField && !(context.lookup(annotation.get(PDFName.of('AP'))) instanceof PDFDict);
+  }).length;
+}
+
 function isPrinted(annotation: PDFDict, context: PDFContext): boolean {
   const flags = numberOf(annotation.get(PDFName.of('F')), context) ?? 0;
   if ((flags & HIDDEN) !== 0 || (flags & PRINT) === 0) return false;

@@ -1,17 +1,22 @@
-import type { Heading, PageFacts } from '@foglio/core';
+import type { AboutDocument, Heading, PageFacts } from '@foglio/core';
+import { aboutOf } from './about';
 import { readNavigation } from './navigation';
 import { openPdf } from './open';
-import { pageBox } from './page-box';
+import { pageBox, rotationOf } from './page-box';
 import { listPages } from './page-tree';
+import { remarksOnUnprinted } from './unprinted';
 
 /** What is read of a PDF before planning. */
 export interface PdfFacts {
   readonly pages: readonly PageFacts[];
   readonly outline: readonly Heading[];
+  readonly about: AboutDocument;
+  /** What of it cannot be printed, in sentences. */
+  readonly remarks: readonly string[];
 }
 
 /**
- * The pages of a PDF with their sizes as read, in points, and their labels, and its outline.
+ * The pages of a PDF with their sizes as read, in points, and their labels; its outline, and what it says of itself.
  *
  * @throws PdfError where the file is no PDF, locked, damaged beyond reading or without pages
  */
@@ -21,10 +26,11 @@ export async function readFacts(bytes: Uint8Array): Promise<PdfFacts> {
   const { labels, outline } = await readNavigation(bytes, pdf, nodes);
   const pages = nodes.map((node, index) => {
     const { width, height } = pageBox(node, pdf.context);
+    const rotate = rotationOf(node, pdf.context);
     const label = labels?.[index];
-    return label ? { width, height, label } : { width, height };
+    return { width, height, ...(rotate ? { rotate } : {}), ...(label ? { label } : {}) };
   });
-  return { pages, outline };
+  return { pages, outline, about: aboutOf(pdf), remarks: await remarksOnUnprinted(pdf, nodes) };
 }
 
 /** How many pages a PDF has; throws like {@link readFacts}. */

@@ -1,8 +1,7 @@
-import { spawn } from 'node:child_process';
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { damaged, PdfError } from './pdf-error';
+import { readFile, writeFile } from 'node:fs/promises';
+import { damaged, programMissing } from './pdf-error';
+import { runProgram, type ProgramEnd } from './program';
+import { inScratchFolder } from './scratch';
 
 /** Debian's Ghostscript, a program of its own. */
 const PROGRAM = 'gs';
@@ -35,31 +34,16 @@ const LITTLE_LOSS =
  *
  * @throws PdfError `program-missing` where Ghostscript is not installed, `damaged` where it cannot read the file
  */
-export async function convertToGrey(bytes: Uint8Array, program = PROGRAM): Promise<Uint8Array> {
-  const folder = await mkdtemp(join(tmpdir(), 'foglio-grey-'));
-  try {
-    const [coloured, grey] = [join(folder, 'coloured.pdf'), join(folder, 'grey.pdf')];
+export function convertToGrey(bytes: Uint8Array, program = PROGRAM): Promise<Uint8Array> {
+  return inScratchFolder(async (path) => {
+    const [coloured, grey] = [path('coloured.pdf'), path('grey.pdf')];
     await writeFile(coloured, bytes);
-    await run(program, [...OPTIONS, `-sOutputFile=${grey}`, '-c', LITTLE_LOSS, '-f', coloured]);
+    const end = await runProgram(program, [...OPTIONS, `-sOutputFile=${grey}`, '-c', LITTLE_LOSS, '-f', coloured]);
+    if (end === 'missing') throw programMissing('Saving in grey', 'ghostscript', 'save in colour');
+    if (end.status !== 0) throw damaged(`it cannot be turned to grey (${reasonOf(end) ?? `status ${end.status}`})`);
     return new Uint8Array(await readFile(grey));
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
-}
-
-function run(name: string, options: readonly string[]): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const program = spawn(name, options, { stdio: ['ignore', 'pipe', 'pipe'] });
-    let said = '';
-    for (const stream of [program.stdout, program.stderr]) stream.on('data', (part: Buffer) => (said += String(part)));
-    program.on('error', (error: NodeJS.ErrnoException) => {
-      reject(error.code === 'ENOENT' ? new PdfError('program-missing', MISSING) : error);
-    });
-    program.on('close', (code) => {
-      if (code === 0) resolve();
-      else reject(damaged(`it cannot be turned to grey (${said.trim().split('\n')[0] ?? `status ${code}`})`));
-    });
   });
 }
 
-const MISSING = 'Saving in grey needs Ghostscript; install the Debian package ghostscript, or save in colour.';
+const reasonOf = ({ said, complained }: ProgramEnd): string | undefined =>
+  `${said}\n${complained}`.trim().split('\n')[0] || undefined;

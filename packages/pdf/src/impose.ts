@@ -1,4 +1,4 @@
-import { type PDFDict, PDFName, PDFObjectCopier, PDFStreamWriter, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
+import { type PDFDict, PDFName, PDFObjectCopier, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
 import {
   everySheet,
   pageRules,
@@ -20,7 +20,7 @@ import { multiply, turning, type Matrix } from './page-box';
 import { makePageForm, type PageForm } from './page-form';
 import { listPages, type PageNode } from './page-tree';
 import { damaged } from './pdf-error';
-import { sweepUnreachable } from './sweep';
+import { savePdf } from './save';
 
 export interface ImposeInput {
   readonly plan: Plan;
@@ -76,18 +76,12 @@ export async function impose({
   const catalog = catalogObject(pagesRef, layersOfAll(sources), target);
   target.trailerInfo.Root = target.register(catalog);
   describeFile(target, catalog, pages, ticket);
-  delete target.trailerInfo.Encrypt;
-  const written = await write(target);
+  const written = await savePdf(target);
   if (!grey) return written;
   // The other program leaves out what it does not draw.
   const turned = await openPdf(await convertToGrey(written));
   describeFile(turned.context, turned.catalog, pages, ticket);
-  return write(turned.context);
-}
-
-function write(target: PDFContext): Promise<Uint8Array> {
-  sweepUnreachable(target);
-  return PDFStreamWriter.forContext(target, Infinity, true).serializeToBuffer();
+  return savePdf(turned.context);
 }
 
 /** The pages of the file, in order; the back of a one-sided sheet is a blank page. */

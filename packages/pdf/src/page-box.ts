@@ -42,7 +42,7 @@ export function pageBox(page: PageNode, context: PDFContext): PageBox {
   const unit = userUnitOf(page, context);
   const width = (crop.right - crop.left) * unit;
   const height = (crop.top - crop.bottom) * unit;
-  const rotate = rotation(page, context);
+  const rotate = rotationOf(page, context);
   const toOrigin: Matrix = [unit, 0, 0, unit, -crop.left * unit, -crop.bottom * unit];
   const sideways = rotate % 180 !== 0;
   return {
@@ -104,9 +104,10 @@ function cut(crop: Rectangle, media: Rectangle): Rectangle {
   return box.right > box.left && box.top > box.bottom ? box : media;
 }
 
-function rotation(page: PageNode, context: PDFContext): number {
+/** Degrees clockwise by which a page is turned to be read; other than quarters are rounded (ISO 32000-1, table 30). */
+export function rotationOf(page: PageNode, context: PDFContext): 0 | 90 | 180 | 270 {
   const rotate = Math.round((numberOf(page.inherited.Rotate, context) ?? 0) / 90) * 90;
-  return ((rotate % 360) + 360) % 360;
+  return (((rotate % 360) + 360) % 360) as 0 | 90 | 180 | 270;
 }
 
 /** Points a unit of the page's user space stands for (ISO 32000-1, table 30). */

@@ -79,11 +79,11 @@ export function render(pdf: Uint8Array, page: number, dpi: number): { width: num
   return { width: Number(head[1]), height: Number(head[2]), pixels: image.subarray(head[0].length) };
 }
 
-/** A file locked with a user password, written by qpdf. */
-export function lock(pdf: Uint8Array, userPassword: string, ownerPassword: string): Uint8Array {
+/** A file locked by qpdf. @param options of its 256-bit encryption, such as "--print=none" */
+export function lock(pdf: Uint8Array, userPassword: string, ownerPassword: string, ...options: string[]): Uint8Array {
   return withFile(pdf, (path, folder) => {
     const out = join(folder, 'locked.pdf');
-    execFileSync('qpdf', ['--encrypt', userPassword, ownerPassword, '256', '--', path, out]);
+    execFileSync('qpdf', ['--encrypt', userPassword, ownerPassword, '256', ...options, '--', path, out]);
     return new Uint8Array(readFileSync(out));
   });
 }

@@ -15,6 +15,8 @@
 export interface PageFacts {
   readonly width: number;
   readonly height: number;
+  /** The page's own Rotate entry, in degrees clockwise; the sizes are those after it. Left out where it is 0. */
+  readonly rotate?: 90 | 180 | 270;
   /** The label printed on the page (ISO 32000-1, 12.4.2, page labels). */
   readonly label?: string;
   /** Whether anything on the page is coded in colour, and so billed as colour. */
@@ -40,9 +42,18 @@ export interface Heading {
   readonly top: number;
 }
 
+/** What a file says of itself (ISO 32000-1, 14.3.3); dates as ISO 8601. What it does not say is left out. */
+export interface AboutDocument {
+  readonly title?: string;
+  readonly author?: string;
+  readonly created?: string;
+  readonly modified?: string;
+}
+
 export interface DocumentFacts {
   /** The name a person knows the document by; used in messages. */
   readonly name: string;
   readonly pages: readonly PageFacts[];
   readonly outline?: readonly Heading[];
+  readonly about?: AboutDocument;
 }

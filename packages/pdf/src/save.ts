@@ -1,10 +1,25 @@
-import { PDFArray, PDFDict, PDFRef, PDFStream, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+import {
+  PDFArray,
+  PDFDict,
+  PDFRef,
+  PDFStream,
+  PDFStreamWriter,
+  type PDFContext,
+  type PDFObject,
+} from '@cantoo/pdf-lib';
+
+/** A file with object streams, of what its trailer leads to and nothing else, and without a lock. */
+export function savePdf(context: PDFContext): Promise<Uint8Array> {
+  delete context.trailerInfo.Encrypt;
+  sweepUnreachable(context);
+  return PDFStreamWriter.forContext(context, Infinity, true).serializeToBuffer();
+}
 
 /**
  * Deletes every indirect object that cannot be reached from the trailer. The library writes all it holds, so without
  * this the source's old pages, outlines and forms would be written too.
  */
-export function sweepUnreachable(context: PDFContext): void {
+function sweepUnreachable(context: PDFContext): void {
   const reached = new Set<PDFRef>();
   const pending: (PDFObject | undefined)[] = [context.trailerInfo.Root, context.trailerInfo.Info];
   while (pending.length > 0) {

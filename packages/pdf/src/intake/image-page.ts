@@ -1,0 +1,80 @@
+import sharp, { type Metadata } from 'sharp';
+import { damagedImage, tooMuch } from '../pdf-error';
+import { finish, newDocument } from './made-pages';
+
+/** Pixels an inch where an image does not say: a pixel of the web (CSS Values and Units 4, 6.2, absolute lengths). */
+const UNSTATED = 96;
+
+/** More than any camera or scanner of an office gives; a small file may claim any size. */
+const MOST_PIXELS = 300_000_000;
+
+/** The longest edge a page may have, in points (ISO 32000-1, annex C.2). */
+const LONGEST = 14_400;
+
+/** Points an inch. */
+const INCH = 72;
+
+export interface MadePages {
+  readonly bytes: Uint8Array;
+  /** What a person should know of how it was made, in sentences. */
+  readonly remarks: readonly string[];
+}
+
+/**
+ * A PNG or JPEG as a PDF of one page of the image's printed size, upright as its EXIF orientation says. A JPEG goes in as
+ * it is, without loss; a PNG in 8 bits a channel on white.
+ *
+ * @throws PdfError `damaged` where it cannot be decoded to its end, `too-much` where it has too many pixels
+ */
+export async function imagePage(bytes: Uint8Array, kind: 'png' | 'jpeg'): Promise<MadePages> {
+  const seen = await look(bytes);
+  const stated = statedDensity(bytes, kind, seen);
+  const { width, height } = seen.autoOrient;
+  const density = Math.max(stated ?? UNSTATED, (Math.max(width, height) * INCH) / LONGEST);
+  const size: [number, number] = [(width * INCH) / density, (height * INCH) / density];
+  const document = newDocument();
+  document.addPage({ size, margin: 0 });
+  const drawn = kind === 'jpeg' ? Buffer.from(bytes) : await onWhite(bytes, seen);
+  document.image(drawn, 0, 0, { width: size[0], height: size[1] });
+  const remarks = stated === null ? [`It does not say its resolution; ${UNSTATED} pixels an inch are taken.`] : [];
+  return { bytes: await finish(document), remarks };
+}
+
+async function look(bytes: Uint8Array): Promise<Metadata> {
+  try {
+    const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
+    const seen = await image.metadata();
+    // Decodes all of it: where the file breaks off, the paper would stay grey.
+    await image.stats();
+    return seen;
+  } catch (error) {
+    const reason = (error as Error).message.split('\n')[0] ?? '';
+    if (/pixel limit/i.test(reason)) throw tooMuch('memory');
+    throw damagedImage(reason);
+  }
+}
+
+/** Pixels an inch as the file states them; null where it does not, since the decoder then assumes a number of its own. */
+function statedDensity(bytes: Uint8Array, kind: 'png' | 'jpeg', { density, exif }: Metadata): number | null {
+  if (density === undefined || density < 1) return null;
+  if (kind === 'png') return has(bytes, 'pHYs') ? density : null;
+  return exif !== undefined || jfifUnits(bytes) !== 0 ? density : null;
+}
+
+/** Units of the densities in a JFIF header (JFIF 1.02, page 5): 0 says only the shape of a pixel, or that there is no header. */
+function jfifUnits(bytes: Uint8Array): number {
+  const at = indexOf(bytes, 'JFIF\0');
+  return at < 0 ? 0 : (bytes[at + 7] ?? 0);
+}
+
+/** Headers stand before the picture. */
+const HEADERS = 4096;
+const indexOf = (bytes: Uint8Array, text: string): number =>
+  Buffer.from(bytes.buffer, bytes.byteOffset, Math.min(bytes.length, HEADERS)).indexOf(text, 0, 'latin1');
+const has = (bytes: Uint8Array, text: string): boolean => indexOf(bytes, text) >= 0;
+
+/** Greys stay greys, so that they are not paid for as colour. */
+function onWhite(bytes: Uint8Array, { channels }: Metadata): Promise<Buffer> {
+  const flat = sharp(bytes, { limitInputPixels: MOST_PIXELS }).autoOrient().flatten({ background: '#ffffff' });
+  return (channels < 3 ? flat.toColourspace('b-w') : flat.toColourspace('srgb')).png().toBuffer();
+}

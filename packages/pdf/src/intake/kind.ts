@@ -1,0 +1,53 @@
+import { decode } from 'iconv-lite';
+
+/** What Foglio takes. */
+export type FileKind = 'pdf' | 'png' | 'jpeg' | 'text';
+
+/** A header may stand anywhere in the first 1024 bytes (ISO 32000-1, annex H, implementation note 13). */
+const HEADER_WITHIN = 1024;
+
+/** First bytes: PNG (ISO/IEC 15948, 5.2), JPEG (ISO/IEC 10918-1, annex B: the marker SOI and the next). */
+const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
+const JPEG = [0xff, 0xd8, 0xff];
+
+/** Made of letters only, but a program for a printer or a word processor: nobody wants to see it as text. */
+const NOT_FOR_READING = ['%!PS', '{\\rtf'];
+
+/** What a file is, by what is in it, not by its name; null where Foglio does not know it. */
+export function kindOf(bytes: Uint8Array): FileKind | null {
+  if (startsWith(bytes, PNG)) return 'png';
+  if (startsWith(bytes, JPEG)) return 'jpeg';
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, HEADER_WITHIN));
+  if (head.includes('%PDF-')) return 'pdf';
+  if (NOT_FOR_READING.some((start) => head.startsWith(start))) return null;
+  return decodeText(bytes) === null ? null : 'text';
+}
+
+const startsWith = (bytes: Uint8Array, start: readonly number[]): boolean =>
+  start.every((byte, index) => bytes[index] === byte);
+
+/** Controls that no text holds: all but tab, line feed, vertical tab, form feed and carriage return. */
+// eslint-disable-next-line no-control-regex
+const CONTROLS = /[\u0000-\u0008\u000e-\u001a\u001c-\u001f\u007f]/;
+
+/**
+ * The letters of a plain text: UTF-16 with its mark, otherwise UTF-8, otherwise Windows-1252 (common practice for
+ * older files); null where it is no text.
+ */
+export function decodeText(bytes: Uint8Array): string | null {
+  if (bytes.length === 0) return null;
+  const text = decodeLetters(bytes);
+  return CONTROLS.test(text) ? null : text;
+}
+
+function decodeLetters(bytes: Uint8Array): string {
+  const mark = new TextDecoder('latin1').decode(bytes.subarray(0, 2));
+  if (mark === 'ÿþ') return new TextDecoder('utf-16le').decode(bytes);
+  if (mark === 'þÿ') return new TextDecoder('utf-16be').decode(bytes);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    // Node's own decoder leaves out what Windows-1252 has beyond Latin-1.
+    return decode(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length), 'windows-1252');
+  }
+}

@@ -1,0 +1,19 @@
+import PDFDocument from 'pdfkit';
+
+/** The library wants a date; this one says nothing, and makes the same file of the same input. */
+const NO_DATE = new Date(0);
+
+/** A document written by pdfkit, without pages yet. */
+export const newDocument = (): PDFKit.PDFDocument =>
+  new PDFDocument({ autoFirstPage: false, compress: true, info: { Producer: 'Foglio', CreationDate: NO_DATE } });
+
+/** All of a document, once it is complete. */
+export function finish(document: PDFKit.PDFDocument): Promise<Uint8Array> {
+  return new Promise((resolve, reject) => {
+    const parts: Buffer[] = [];
+    document.on('data', (part: Buffer) => parts.push(part));
+    document.on('error', reject);
+    document.on('end', () => resolve(new Uint8Array(Buffer.concat(parts))));
+    document.end();
+  });
+}

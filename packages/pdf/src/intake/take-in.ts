@@ -1,0 +1,102 @@
+import { readFacts, type PdfFacts } from '../facts';
+import { openPdf } from '../open';
+import { listPages } from '../page-tree';
+import { locked, notKnown, PdfError } from '../pdf-error';
+import { savePdf } from '../save';
+import { imagePage, type MadePages } from './image-page';
+import { decodeText, kindOf } from './kind';
+import { decrypt, lockOf, repair } from './qpdf';
+import { textPages } from './text-pages';
+
+/** A file as the rest of Foglio has it: an open, sound PDF, whatever came in. */
+export interface TakenIn {
+  readonly bytes: Uint8Array;
+  readonly facts: PdfFacts;
+  /** What a person should know of the file, in sentences. */
+  readonly remarks: readonly string[];
+}
+
+const REPAIRED = 'The file was damaged; what could be saved of it is here. Look at each of its pages.';
+
+/**
+ * Takes a file in: what it is, unlocked, repaired, images and text made into pages. Everything after this step sees PDF
+ * that opens.
+ *
+ *     bytes > kind > pages of an image or a text > unlock > repair > facts
+ *
+ * @param password where it needs one; never kept
+ * @throws PdfError with the reason where it cannot be used
+ */
+export async function takeIn(bytes: Uint8Array, password: string | null = null): Promise<TakenIn> {
+  const made = await asPdf(bytes);
+  const unlocked = await unlock(made.bytes, password);
+  const { repaired, ...saved } = await mend(unlocked);
+  // Pages made here say nothing of themselves but what was made up for them.
+  const facts = made.bytes === bytes ? saved.facts : { ...saved.facts, about: {} };
+  return { ...saved, facts, remarks: [...made.remarks, ...(repaired ? [REPAIRED] : []), ...saved.facts.remarks] };
+}
+
+async function asPdf(bytes: Uint8Array): Promise<MadePages> {
+  const kind = kindOf(bytes);
+  switch (kind) {
+    case 'pdf':
+      return { bytes, remarks: [] };
+    case 'png':
+    case 'jpeg':
+      return imagePage(bytes, kind);
+    case 'text':
+      return textPages(decodeText(bytes) ?? '');
+    case null:
+      throw notKnown();
+  }
+}
+
+/** Where qpdf is missing, a file that opens by itself is taken as it is. */
+async function unlock(bytes: Uint8Array, password: string | null): Promise<Uint8Array> {
+  switch (await lockOf(bytes)) {
+    case 'asks':
+      if (password === null) throw locked();
+      return decrypt(bytes, password);
+    case 'opens':
+      return decrypt(bytes, password ?? '');
+    case 'none':
+    case 'unknown':
+      return bytes;
+  }
+}
+
+/** Of a damaged file, what qpdf makes of it or what our own reader does: whichever has more pages. */
+async function mend(bytes: Uint8Array): Promise<Saved & { repaired: boolean }> {
+  const { outcome, bytes: byQpdf } = await repair(bytes);
+  if (outcome === 'sound' || outcome === 'unknown') {
+    return { bytes, facts: await readFacts(bytes), repaired: false };
+  }
+  const ways = outcome === 'repaired' ? [() => Promise.resolve(byQpdf), () => rewrite(bytes)] : [() => rewrite(bytes)];
+  const saved = await Promise.all(ways.map(attempt));
+  const whole = saved.filter((one): one is Saved => !(one instanceof PdfError));
+  const best = whole.reduce<Saved | null>(
+    (most, one) => (most && most.facts.pages.length >= one.facts.pages.length ? most : one),
+    null,
+  );
+  if (!best) throw saved.at(-1) as PdfError;
+  return { ...best, repaired: true };
+}
+
+type Saved = Pick<TakenIn, 'bytes' | 'facts'>;
+
+async function attempt(save: () => Promise<Uint8Array>): Promise<Saved | PdfError> {
+  try {
+    const bytes = await save();
+    return { bytes, facts: await readFacts(bytes) };
+  } catch (error) {
+    if (error instanceof PdfError) return error;
+    throw error;
+  }
+}
+
+/** What our own reader finds in a file, written in order again. */
+async function rewrite(bytes: Uint8Array): Promise<Uint8Array> {
+  const pdf = await openPdf(bytes);
+  listPages(pdf);
+  return savePdf(pdf.context);
+}
