@@ -3,7 +3,7 @@ import { build } from 'esbuild';
 
 const programs = [
   ['apps/server/src/main.ts', 'apps/server/dist/main.js'],
-  ['apps/server/src/files/details-worker.ts', 'apps/server/dist/details-worker.js'],
+  ['apps/server/src/pdf/pdf-worker.ts', 'apps/server/dist/pdf-worker.js'],
   ['apps/printer/src/main.ts', 'apps/printer/dist/main.js'],
   ['demo/src/main.ts', 'demo/dist/main.js'],
 ];

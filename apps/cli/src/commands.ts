@@ -5,7 +5,8 @@ import { asSent, isMonochrome, type Check, type Plan, type Printer } from '@fogl
 import { askProfile, IppError, sendPlan } from '@foglio/ipp';
 import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
-import { loadDocument, loadJob, loadPrinter, planJob, type Job } from './job-file';
+import { loadDocument, loadJob, loadPrinter, planJob, type Job, type Opening } from './job-file';
+import { passwordSource } from './password';
 import { describePages, pagesTable, planTable } from './tables';
 
 /** Exit status (model, Command line). */
@@ -17,18 +18,35 @@ const out = (text: string): void => void process.stdout.write(`${text}\n`);
 const complain = (text: string): void => void process.stderr.write(`${text}\n`);
 const stopsOf = (plan: Plan): Check[] => plan.checks.filter((check) => check.level === 'stop');
 
+/** Options of every command that opens documents. */
+export interface OpeningOptions {
+  readonly passwordFile?: string;
+}
+
+const openingOf = ({ passwordFile }: OpeningOptions): Opening => ({
+  askPassword: passwordSource(passwordFile),
+  remark: complain,
+});
+
 /** `pages FILE...`: page facts as a table, or as JSON. */
-export async function pagesCommand(files: readonly string[], options: { json?: boolean }): Promise<number> {
+export async function pagesCommand(
+  files: readonly string[],
+  options: OpeningOptions & { json?: boolean },
+): Promise<number> {
+  const opening = openingOf(options);
   const described = [];
-  for (const file of files) described.push(describePages(file, await loadDocument(file)));
+  for (const file of files) described.push(describePages(file, await loadDocument(file, opening)));
   out(options.json ? JSON.stringify(described, null, 2) : described.map(pagesTable).join('\n\n'));
   return DONE;
 }
 
 /** `plan TICKET`: the plan in the shape of the model, or a sheet list. */
-export async function planCommand(file: string, options: { printer?: string; json?: boolean }): Promise<number> {
+export async function planCommand(
+  file: string,
+  options: OpeningOptions & { printer?: string; json?: boolean },
+): Promise<number> {
   const printer = options.printer === undefined ? null : await loadPrinter(options.printer);
-  const plan = planJob(await loadJob(file), printer);
+  const plan = planJob(await loadJob(file, openingOf(options)), printer);
   out(options.json ? JSON.stringify(plan, null, 2) : planTable(plan, printer));
   return stopsOf(plan).length > 0 ? STOPPED : DONE;
 }
@@ -36,10 +54,10 @@ export async function planCommand(file: string, options: { printer?: string; jso
 /** `impose TICKET -o OUT.pdf`: one set, or with `--set all` every set one after another. */
 export async function imposeCommand(
   file: string,
-  options: { output: string; printer?: string; set?: string },
+  options: OpeningOptions & { output: string; printer?: string; set?: string },
 ): Promise<number> {
   const printer = options.printer === undefined ? null : await loadPrinter(options.printer);
-  const job = await loadJob(file);
+  const job = await loadJob(file, openingOf(options));
   const plan = planJob(job, printer);
   const stops = stopsOf(plan);
   stops.forEach((check) => complain(`${file}: ${check.message}`));
@@ -49,7 +67,7 @@ export async function imposeCommand(
   }
   const all = options.set === 'all';
   const sets = all ? 'all' : 'one';
-  const pdf = await imposeJob(job, plan, { blanks: 'every-sheet', sets, grey: isMonochrome(job.ticket) });
+  const pdf = await imposeJob(job, plan, { blanks: 'every-sheet', sets, grey: true });
   await writeWhole(options.output, pdf);
   const { sheets, sheetsPerSet } = plan.tally;
   const what = all ? `${sheets} sheets, every set` : `${sheetsPerSet} sheets, one set`;
@@ -64,8 +82,11 @@ export async function printerCommand(address: string): Promise<number> {
 }
 
 /** `send TICKET --to ipp://...`: plans against the real printer and sends one job. */
-export async function sendCommand(file: string, options: { to: string; yes?: boolean }): Promise<number> {
-  const job = await loadJob(file);
+export async function sendCommand(
+  file: string,
+  options: OpeningOptions & { to: string; yes?: boolean },
+): Promise<number> {
+  const job = await loadJob(file, openingOf(options));
   const printer: Printer = await askProfile(options.to);
   const plan = planJob(job, printer);
   const stops = stopsOf(plan);
@@ -74,7 +95,7 @@ export async function sendCommand(file: string, options: { to: string; yes?: boo
   const cautions = plan.checks.filter((check) => check.level === 'caution');
   if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan))) return BAD_INPUT;
   const sent = asSent(plan);
-  const pdf = await imposeJob(job, sent, { blanks: 'none' });
+  const pdf = await imposeJob(job, sent, { blanks: 'none', grey: !isMonochrome(job.ticket) });
   const status = await sendPlan({
     printerUri: options.to,
     printer,

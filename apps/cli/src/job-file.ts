@@ -13,8 +13,9 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { PdfError, readDetails, readFacts } from '@foglio/pdf';
+import { PdfError, readDetails, takeIn, type TakenIn } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
+import type { AskPassword } from './password';
 
 export interface LoadedDocument extends DocumentFacts {
   readonly bytes: Uint8Array;
@@ -27,15 +28,39 @@ export interface Job {
   readonly documents: readonly LoadedDocument[];
 }
 
-/** Reads a PDF and what is known of it at once. @throws InputError */
-async function openDocument(path: string): Promise<LoadedDocument> {
-  const bytes = new Uint8Array(await readOrSay(path));
-  return orSay(path, async () => ({ name: basename(path), bytes, ...(await readFacts(bytes)) }));
+/** How documents are opened: where passwords come from, and who is told what should be known of them. */
+export interface Opening {
+  readonly askPassword: AskPassword;
+  readonly remark: (text: string) => void;
 }
 
-/** Reads a PDF with all facts of these pages, or of all. @throws InputError */
-export async function loadDocument(path: string, pages: readonly number[] | 'all' = 'all'): Promise<LoadedDocument> {
-  return withDetails(path, await openDocument(path), pages);
+/** Takes a file in, and what is known of it at once. @throws InputError */
+async function openDocument(path: string, { askPassword, remark }: Opening): Promise<LoadedDocument> {
+  const read = new Uint8Array(await readOrSay(path));
+  const { bytes, facts, remarks } = await orSay(path, () => takeInUnlocked(read, path, askPassword));
+  remarks.forEach((text) => remark(`${path}: ${text}`));
+  return { name: basename(path), bytes, ...facts };
+}
+
+/** Asks for a password only where one is needed. */
+async function takeInUnlocked(bytes: Uint8Array, path: string, askPassword: AskPassword): Promise<TakenIn> {
+  try {
+    return await takeIn(bytes);
+  } catch (error) {
+    if (!(error instanceof PdfError) || !['locked', 'printing-forbidden'].includes(error.trouble)) throw error;
+    const password = await askPassword(path);
+    if (password === null) throw error;
+    return takeIn(bytes, password);
+  }
+}
+
+/** Takes a file in, with all facts of these pages, or of all. @throws InputError */
+export async function loadDocument(
+  path: string,
+  opening: Opening,
+  pages: readonly number[] | 'all' = 'all',
+): Promise<LoadedDocument> {
+  return withDetails(path, await openDocument(path, opening), pages);
 }
 
 function withDetails(
@@ -53,13 +78,13 @@ function withDetails(
 }
 
 /** Reads a ticket and every document it names; paths are beside the ticket. @throws InputError */
-export async function loadJob(file: string): Promise<Job> {
+export async function loadJob(file: string, opening: Opening): Promise<Job> {
   const ticket = await readJson(file, readTicket);
   const opened = new Map<string, LoadedDocument>();
   const wanted = new Map<string, Set<number>>();
   const paths = ticket.documents.map((document) => resolve(dirname(file), document.file));
   for (const [index, path] of paths.entries()) {
-    const document = opened.get(path) ?? (await openDocument(path));
+    const document = opened.get(path) ?? (await openDocument(path, opening));
     opened.set(path, document);
     const pages = wanted.get(path) ?? new Set();
     pagesToRead(ticket, index, document).forEach((page) => pages.add(page));

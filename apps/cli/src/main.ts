@@ -1,4 +1,4 @@
-import { Command, CommanderError } from 'commander';
+import { Command, CommanderError, Option } from 'commander';
 import {
   BAD_INPUT,
   complainAbout,
@@ -8,6 +8,7 @@ import {
   planCommand,
   printerCommand,
   sendCommand,
+  type OpeningOptions,
 } from './commands';
 
 /** Runs `foglio`. @param argv as Node gives it @returns the exit status: 0 done, 1 a stop stands, 2 bad input or usage */
@@ -16,22 +17,28 @@ export async function main(argv: readonly string[]): Promise<number> {
   const keep = async (running: Promise<number>): Promise<void> => {
     status = await running;
   };
+  const passwordFile = (): Option =>
+    new Option('--password-file <file>', 'a file whose first line is the password of locked PDFs');
   const program = new Command('foglio')
     .description('Set up a print job, see every sheet, send it as one job.')
     .exitOverride();
   program
     .command('pages')
-    .description('page facts of PDF files')
+    .description('page facts of files: PDF, PNG, JPEG, plain text')
     .argument('<files...>')
     .option('--json', 'as JSON')
-    .action((files: string[], options: { json?: boolean }) => keep(pagesCommand(files, options)));
+    .addOption(passwordFile())
+    .action((files: string[], options: OpeningOptions & { json?: boolean }) => keep(pagesCommand(files, options)));
   program
     .command('plan')
     .description('the sheets a ticket comes to')
     .argument('<ticket>')
     .option('--printer <profile>', 'a printer profile; without: a printer with all the ticket asks for')
     .option('--json', "as JSON, in the plan's shape")
-    .action((ticket: string, options: { printer?: string; json?: boolean }) => keep(planCommand(ticket, options)));
+    .addOption(passwordFile())
+    .action((ticket: string, options: OpeningOptions & { printer?: string; json?: boolean }) =>
+      keep(planCommand(ticket, options)),
+    );
   program
     .command('impose')
     .description('write an imposed PDF')
@@ -39,7 +46,8 @@ export async function main(argv: readonly string[]): Promise<number> {
     .requiredOption('-o, --output <file>', 'the PDF to write')
     .option('--printer <profile>', 'a printer profile')
     .option('--set <which>', 'all: every set; without: one set')
-    .action((ticket: string, options: { output: string; printer?: string; set?: string }) =>
+    .addOption(passwordFile())
+    .action((ticket: string, options: OpeningOptions & { output: string; printer?: string; set?: string }) =>
       keep(imposeCommand(ticket, options)),
     );
   program
@@ -48,7 +56,10 @@ export async function main(argv: readonly string[]): Promise<number> {
     .argument('<ticket>')
     .requiredOption('--to <address>', 'ipp://HOST:PORT/ipp/print')
     .option('--yes', 'send although cautions stand')
-    .action((ticket: string, options: { to: string; yes?: boolean }) => keep(sendCommand(ticket, options)));
+    .addOption(passwordFile())
+    .action((ticket: string, options: OpeningOptions & { to: string; yes?: boolean }) =>
+      keep(sendCommand(ticket, options)),
+    );
   program
     .command('printer')
     .description("read a printer's profile")

@@ -8,6 +8,7 @@ import {
   saySize,
   sectionsOf,
   trayName,
+  type AboutDocument,
   type PageFacts,
   type Plan,
   type Printer,
@@ -18,12 +19,16 @@ import type { LoadedDocument } from './job-file';
 /** What `pages --json` prints for a file. */
 export interface FilePages {
   readonly file: string;
+  /** What the file says of itself: title, author, dates. */
+  readonly about: AboutDocument;
   readonly pages: readonly {
     readonly page: number;
     readonly width: number;
     readonly height: number;
     readonly size: string;
     readonly orientation: string;
+    /** The page's own Rotate entry, in degrees clockwise. */
+    readonly rotation: number;
     /** What is printed on it; its number where it is labelled nothing else. */
     readonly label: string;
     /** The section it is in, counted from 1; of several that share the page the last. Null before the first section. */
@@ -51,6 +56,7 @@ export function describePages(file: string, document: LoadedDocument): FilePages
     height: rounded(facts.height, 3),
     size: matchSize(facts.width, facts.height).name,
     orientation: orientationOf(facts.width, facts.height),
+    rotation: facts.rotate ?? 0,
     label: labelOf(facts, index + 1),
     section: sectionOf(index + 1),
     color: facts.color,
@@ -59,11 +65,11 @@ export function describePages(file: string, document: LoadedDocument): FilePages
     smallestText: facts.smallestText,
     content: facts.content,
   }));
-  return { file, pages };
+  return { file, about: document.about ?? {}, pages };
 }
 
 /** Page facts as a table, a line a page. */
-export function pagesTable({ file, pages }: FilePages): string {
+export function pagesTable({ file, about, pages }: FilePages): string {
   const rows = pages.map((one) => [
     String(one.page),
     `${rounded(pointsToMm(one.width), 1)} × ${rounded(pointsToMm(one.height), 1)} mm`,
@@ -75,8 +81,11 @@ export function pagesTable({ file, pages }: FilePages): string {
     one.smallestText == null ? '' : `${rounded(one.smallestText, 1)} pt`,
   ]);
   const count = pages.length === 1 ? '1 page' : `${pages.length} pages`;
-  return `${file}: ${count}\n${table([['page', 'measure', 'paper', 'turned', 'label', 'section', 'holds', 'smallest text'], ...rows])}`;
+  return `${file}: ${count}${sayAbout(about)}\n${table([['page', 'measure', 'paper', 'turned', 'label', 'section', 'holds', 'smallest text'], ...rows])}`;
 }
+
+const sayAbout = ({ title, author }: AboutDocument): string =>
+  `${title ? `, “${title}”` : ''}${author ? ` by ${author}` : ''}`;
 
 function sayColor({ color, looksGray, blank }: FilePages['pages'][number]): string {
   if (color === undefined) return '';

@@ -64,6 +64,55 @@ describe('pages', () => {
   });
 });
 
+describe('what is taken besides an open PDF', () => {
+  const lock = (...options: string[]): void => {
+    execFileSync('qpdf', ['--encrypt', ...options, '256', '--print=none', '--', at('manual.pdf'), at('locked.pdf')]);
+  };
+
+  test('a locked file asks for its password, and takes it from a file', async () => {
+    lock('', 'owner');
+    expect(await foglio('pages', at('locked.pdf'))).toBe(2);
+    expect(complained).toContain(`${at('locked.pdf')}: Whoever made this PDF does not allow it to be printed.`);
+    writeFileSync(at('password'), 'owner\n');
+    expect(await foglio('pages', at('locked.pdf'), '--password-file', at('password'))).toBe(0);
+    expect(printed).toContain('63 pages');
+    writeFileSync(at('password'), 'guess\n');
+    expect(await foglio('pages', at('locked.pdf'), '--password-file', at('password'))).toBe(2);
+    expect(complained).toContain('This is not the password of this PDF.');
+    expect(await foglio('pages', at('locked.pdf'), '--password-file', at('none'))).toBe(2);
+    expect(complained).toContain(`${at('none')}: there is no such file; correct the path`);
+  });
+
+  test('a plain text and a picture become pages, what should be known of them is said', async () => {
+    writeFileSync(at('letter.txt'), 'Dear colleague,\fpage two\n');
+    // A black dot, as small as a picture can be.
+    const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR42mNgAAAAAgAB5vEzRgAAAABJRU5ErkJggg==';
+    writeFileSync(at('dot.png'), Buffer.from(dot, 'base64'));
+    const job = ticket({ documents: [{ file: 'letter.txt' }, { file: 'dot.png' }] });
+    expect(await foglio('impose', job, '-o', at('out.pdf'))).toBe(0);
+    expect(complained).toBe(`${at('dot.png')}: It does not say its resolution; 96 pixels an inch are taken.\n`);
+    const told = execFileSync('pdfinfo', [at('out.pdf')], { encoding: 'utf8' });
+    expect(told).toMatch(/^Pages: +3$/m);
+  });
+
+  test('what it is not made for is refused by what it is, not by its name', async () => {
+    writeFileSync(at('letter.pdf'), 'PK\u0003\u0004');
+    expect(await foglio('pages', at('letter.pdf'))).toBe(2);
+    expect(complained).toBe(
+      `${at('letter.pdf')}: Foglio takes PDF, PNG, JPEG and plain text; save the document as PDF and take that.\n`,
+    );
+  });
+
+  test('what a file says of itself, and how its pages are turned', async () => {
+    expect(await foglio('pages', at('manual.pdf'), '--json')).toBe(0);
+    const [file] = JSON.parse(printed) as [{ about: object; pages: { rotation: number }[] }];
+    const told = execFileSync('pdfinfo', ['-isodates', at('manual.pdf')], { encoding: 'utf8' });
+    const created = /^CreationDate: +(.*)$/m.exec(told)?.[1];
+    expect(file.about).toMatchObject({ created: new Date(created ?? '').toISOString() });
+    expect(file.pages[0]?.rotation).toBe(0);
+  });
+});
+
 describe('plan', () => {
   test('as JSON, in the shape of the model', async () => {
     expect(await foglio('plan', ticket(CONTRACT), '--json')).toBe(0);
@@ -161,11 +210,12 @@ describe('bad input: one line with the file, the place and the repair; exit stat
   test('a document that is missing, a folder, or no PDF', async () => {
     expect(await foglio('plan', ticket({ documents: [{ file: 'gone.pdf' }] }))).toBe(2);
     expect(await foglio('plan', ticket({ documents: [{ file: '.' }] }))).toBe(2);
-    expect(await foglio('plan', ticket({ documents: [{ file: 'ticket.json' }] }))).toBe(2);
+    writeFileSync(at('letter.doc'), 'PK\u0003\u0004');
+    expect(await foglio('plan', ticket({ documents: [{ file: 'letter.doc' }] }))).toBe(2);
     expect(complained.trim().split('\n')).toEqual([
       `${at('gone.pdf')}: there is no such file; correct the path`,
       `${folder}: this is a folder; name a file`,
-      `${at('ticket.json')}: This is not a PDF; save the document as PDF first.`,
+      `${at('letter.doc')}: Foglio takes PDF, PNG, JPEG and plain text; save the document as PDF and take that.`,
     ]);
   });
 

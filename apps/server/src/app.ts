@@ -9,11 +9,13 @@ import { fileRoutes } from './files/routes';
 import { guard } from './http/guard';
 import { Problem, problemHandler } from './http/problem';
 import { jobRoutes } from './jobs/routes';
+import type { PdfWorkers } from './pdf/pdf-workers';
 import { printerRoutes } from './printers/routes';
 
 export interface AppParts {
   readonly db: Database;
   readonly presence: Presence;
+  readonly workers: PdfWorkers;
   readonly port: () => number;
   readonly webFolder: string;
   readonly uploadLimit: number;
@@ -37,14 +39,14 @@ const CONTENT_SECURITY_POLICY = {
 };
 
 /** The whole server: API under /api, the web application everywhere else. */
-export function createApp({ db, presence, port, webFolder, uploadLimit }: AppParts): Express {
+export function createApp({ db, presence, workers, port, webFolder, uploadLimit }: AppParts): Express {
   const app = express();
   // Served on loopback over plain HTTP, where asking browsers to insist on TLS would only lock people out.
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY_POLICY, strictTransportSecurity: false }));
   app.use(guard(port));
-  app.use('/api/files', fileRoutes(db, uploadLimit));
+  app.use('/api/files', fileRoutes(db, workers, uploadLimit));
   app.use('/api', express.json({ limit: '1mb' }));
-  app.use('/api/jobs', jobRoutes(db));
+  app.use('/api/jobs', jobRoutes(db, workers));
   app.use('/api/printers', printerRoutes(db));
   app.use('/api/deliveries', deliveryRoutes(db));
   app.use('/api/events', eventRoutes(db, presence));

@@ -9,6 +9,7 @@ import { Keeper } from './deliveries/keeper';
 import { Presence } from './deliveries/presence';
 import { enqueueDelivery, startSending } from './deliveries/queue';
 import { startReading } from './files/reading-queue';
+import { PdfWorkers } from './pdf/pdf-workers';
 import { enterPrinters } from './printers/printer-store';
 
 const FOLLOW_MS = 300;
@@ -18,15 +19,17 @@ const { pool, db } = await connect(config.databaseUrl, fileURLToPath(new URL('..
 const presence = new Presence(config.databaseUrl);
 await presence.open();
 await enterPrinters(db, config.printers);
-const sending = await startSending(pool, db, presence.server);
-const reading = await startReading(pool, db, { file: new URL('./details-worker.js', import.meta.url) });
+const workers = new PdfWorkers(new URL('./pdf-worker.js', import.meta.url));
+workers.warmUp();
+const sending = await startSending(pool, db, workers, presence.server);
+const reading = await startReading(pool, db, workers);
 const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: FOLLOW_MS });
 await keeper.start();
 
 const server = createServer();
 const port = (): number => (server.address() as AddressInfo).port;
 const { webFolder, uploadLimit } = config;
-server.on('request', createApp({ db, presence, port, webFolder, uploadLimit }));
+server.on('request', createApp({ db, presence, workers, port, webFolder, uploadLimit }));
 server.on('error', (error) => {
   console.error(`The server cannot listen: ${error.message}`);
   process.exit(1);
@@ -36,7 +39,7 @@ server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://1
 /** Time for requests that are being answered; those that stay open, as event streams do, are then cut. */
 const LAST_ANSWERS_MS = 300;
 
-/** Ends in order: no new requests, what is being sent is finished, then the database is let go. */
+/** Ends in order: no new requests, what is being sent is finished, what is being read is left, then the database is let go. */
 async function shutDown(): Promise<void> {
   server.close();
   server.closeIdleConnections();
@@ -44,6 +47,7 @@ async function shutDown(): Promise<void> {
   server.closeAllConnections();
   await keeper.stop();
   await sending.stop();
+  workers.close();
   await reading.stop();
   await presence.close();
   await pool.end();

@@ -1,6 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { request as rawRequest } from 'node:http';
 import { connect as openSocket } from 'node:net';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Heading, PageFacts } from '@foglio/core';
@@ -23,6 +25,7 @@ interface FileAnswer {
   readonly id: string;
   readonly pages: PageFacts[];
   readonly outline: Heading[];
+  readonly remarks: string[];
 }
 
 const api = () => supertest(server.base);
@@ -77,7 +80,7 @@ describe('files', () => {
   });
 
   test.each([
-    ['no PDF', Buffer.from('hello'), 'not-a-pdf'],
+    ['no file Foglio knows', Buffer.from('PK\u0003\u0004'), 'not-known'],
     ['a damaged one', Buffer.from('%PDF-1.7\n1 0 obj'), 'damaged'],
   ])('%s is refused as a problem document and leaves nothing behind (RFC 9457)', async (_what, bytes, trouble) => {
     const before = await rows(contents);
@@ -86,6 +89,47 @@ describe('files', () => {
     expect(answer.headers['content-type']).toContain('application/problem+json');
     expect(answer.body).toMatchObject({ type: 'urn:foglio:problem:file-unusable', status: 422, trouble });
     expect(await rows(contents)).toBe(before);
+  });
+
+  test('a locked one asks for its password, refuses a wrong one, and is stored open; the password is not', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'foglio-locked-'));
+    writeFileSync(join(folder, 'a.pdf'), contract);
+    execFileSync('qpdf', ['--encrypt', 'sésame', 'owner', '256', '--', join(folder, 'a.pdf'), join(folder, 'b.pdf')]);
+    const lockedFile = readFileSync(join(folder, 'b.pdf'));
+    rmSync(folder, { recursive: true });
+    const before = await rows(contents);
+    expect((await upload(lockedFile)).body).toMatchObject({ status: 422, trouble: 'locked' });
+    const withPassword = (password: string) =>
+      upload(lockedFile).set('Document-Password', encodeURIComponent(password));
+    expect((await withPassword('guess')).body).toMatchObject({ trouble: 'wrong-password' });
+    expect((await upload(lockedFile).set('Document-Password', '%')).status).toBe(400);
+    expect(await rows(contents)).toBe(before);
+    const answer = await withPassword('sésame');
+    expect(answer.status).toBe(201);
+    expect((answer.body as FileAnswer).pages).toHaveLength(14);
+    const content = await api()
+      .get(`/api/files/${(answer.body as FileAnswer).id}/content`)
+      .buffer(true)
+      .parse(binary);
+    expect((content.body as Buffer).includes('/Encrypt')).toBe(false);
+    // Whoever has the locked file and not the password gets nothing of what is stored.
+    expect((await upload(lockedFile)).body).toMatchObject({ trouble: 'locked' });
+    const dump = await server.pool.query<{ row: string }>(
+      'select files::text || contents::text as row from files, contents',
+    );
+    expect(dump.rows.some(({ row }) => row.includes('sésame'))).toBe(false);
+  });
+
+  test('a text and a damaged file are taken, and what should be known of them is said', async () => {
+    const text = (await upload(Buffer.from('ends with 日'), 'letter.txt')).body as FileAnswer;
+    expect(text.pages).toHaveLength(1);
+    expect(text.remarks).toEqual([expect.stringContaining('not in the font')]);
+    const broken = Buffer.from(contract.toString('latin1').replace(/startxref\s+\d+/, 'startxref\n7'), 'latin1');
+    const repaired = (await upload(broken)).body as FileAnswer;
+    expect(repaired.remarks).toEqual([expect.stringContaining('was damaged')]);
+    const ticket = { version: 1, documents: [{ file: repaired.id }] };
+    const job = (await api().post('/api/jobs').send({ ticket })).body as { documents: FileAnswer[] };
+    expect(job.documents[0]).toMatchObject({ remarks: repaired.remarks, about: {} });
   });
 
   test('more than the limit is refused, said beforehand or not', async () => {

@@ -16,14 +16,7 @@ afterAll(() => server.stop());
 
 async function enterDelivery(): Promise<string> {
   const bytes = await seasonContract();
-  const content = await storeContent(
-    server.db,
-    (async function* () {
-      yield bytes;
-      await Promise.resolve();
-    })(),
-    bytes.length,
-  );
+  const content = await storeContent(server.db, bytes, server.workers);
   const [file] = await server.db.insert(files).values({ contentId: content.id, name: 'contract.pdf' }).returning();
   const ticket = readTicket({ version: 1, title: 'Contract', documents: [{ file: file!.id }] });
   const values = {

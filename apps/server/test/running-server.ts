@@ -3,6 +3,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { readPrinter } from '@foglio/core/validate';
+import { buildSync } from 'esbuild';
 import { Client } from 'pg';
 import { createApp } from '../src/app';
 import { connect, type Connection } from '../src/database/connection';
@@ -10,12 +11,24 @@ import { Presence } from '../src/deliveries/presence';
 import { enqueueDelivery, startSending } from '../src/deliveries/queue';
 import { Keeper } from '../src/deliveries/keeper';
 import { startReading } from '../src/files/reading-queue';
+import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { enterPrinters } from '../src/printers/printer-store';
 
 const MIGRATIONS = join(__dirname, '../drizzle');
 
-/** The reading program as it stands, before it is built. */
-export const DETAILS_WORKER = { file: join(__dirname, 'details-worker.mjs') };
+/** The workers' program, made from its source as the server's is; one for each process that runs tests. */
+const WORKER = join(__dirname, `../../../.foglio/test/pdf-worker-${process.pid}.mjs`);
+buildSync({
+  entryPoints: [join(__dirname, '../src/pdf/pdf-worker.ts')],
+  outfile: WORKER,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  tsconfig: join(__dirname, '../../../tsconfig.base.json'),
+});
+
+export const pdfWorkers = (): PdfWorkers => new PdfWorkers(WORKER);
 
 /** A server over a database of its own, made for one test file. */
 export interface RunningServer extends Connection {
@@ -23,6 +36,7 @@ export interface RunningServer extends Connection {
   readonly port: number;
   readonly databaseUrl: string;
   readonly presence: Presence;
+  readonly workers: PdfWorkers;
   readonly stop: () => Promise<void>;
 }
 
@@ -46,25 +60,28 @@ export async function startServer(
   const presence = new Presence(databaseUrl);
   await presence.open();
   await enterPrinters(db, [{ id: 'test-office', uri: printerUri, panel: null, profile: PROFILE }]);
-  const sending = await startSending(pool, db, presence.server);
-  const reading = await startReading(pool, db, DETAILS_WORKER);
+  const workers = pdfWorkers();
+  workers.warmUp();
+  const sending = await startSending(pool, db, workers, presence.server);
+  const reading = await startReading(pool, db, workers);
   const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: 50 });
   await keeper.start();
   const server: Server = createServer();
   const port = (): number => (server.address() as AddressInfo).port;
-  server.on('request', createApp({ db, presence, port, webFolder: join(__dirname, 'web'), uploadLimit }));
+  server.on('request', createApp({ db, presence, workers, port, webFolder: join(__dirname, 'web'), uploadLimit }));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const stop = async (): Promise<void> => {
     server.close();
     server.closeAllConnections();
     await keeper.stop();
     await sending.stop();
+    workers.close();
     await reading.stop();
     await presence.close();
     await pool.end();
     await asAdmin(admin, `drop database ${name} with (force)`);
   };
-  return { pool, db, base: `http://127.0.0.1:${port()}`, port: port(), databaseUrl, presence, stop };
+  return { pool, db, base: `http://127.0.0.1:${port()}`, port: port(), databaseUrl, presence, workers, stop };
 }
 
 async function asAdmin(url: string, statement: string): Promise<void> {

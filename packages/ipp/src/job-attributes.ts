@@ -1,4 +1,4 @@
-import { pointsToMm, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import { isMonochrome, pointsToMm, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { collection, enumeration, integer, keyword, rangeOf, type Attributes, type Value } from './message';
 
 /** How pages of the sent file are printed; pages of one setting need no more than one override. */
@@ -25,7 +25,8 @@ export function jobAttributes(plan: Plan, ticket: Ticket): Attributes {
     'sheet-collate': [keyword(plan.collate ? 'collated' : 'uncollated')],
     ...main?.attributes,
     'print-quality': [enumeration(QUALITIES[ticket.quality])],
-    'print-color-mode': [keyword(ticket.color === 'monochrome' ? 'monochrome' : 'auto')],
+    // Where only some pages are wanted in grey, `impose` has turned them: the attribute is one for the whole job.
+    'print-color-mode': [keyword(isMonochrome(ticket) ? 'monochrome' : 'auto')],
     // The file is imposed at the paper's size already: the printer must not shrink it again (PWG 5100.16, print-scaling).
     'print-scaling': [keyword('none')],
     ...(others.length > 0 ? { overrides: others.map(override) } : {}),

@@ -77,6 +77,11 @@ describe('a plan as job attributes', () => {
     expect(firstString(plain, 'print-color-mode')).toBe('monochrome');
     expect(firstNumber(plain, 'print-quality')).toBe(5);
   });
+
+  test('one page in colour makes it a job in colour: the file itself holds the greys', () => {
+    const mixed = planned({ color: 'monochrome', routes: [{ pages: '1', color: 'auto' }] });
+    expect(firstString(jobAttributes(mixed.plan, mixed.ticket), 'print-color-mode')).toBe('auto');
+  });
 });
 
 describe('whether a printer takes it as one job', () => {

@@ -1,26 +1,22 @@
-import { type PDFDict, PDFName, PDFObjectCopier, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
+import { type PDFDict, PDFName, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
 import {
   everySheet,
   pageRules,
   type Cell,
   type DocumentFacts,
   type Line,
+  type PageRules,
   type Plan,
   type Sheet,
   type Side,
   type Ticket,
 } from '@foglio/core';
 import { catalogObject, describeFile, type ImposedPage } from './catalog';
-import { drawFormFields } from './form-fields';
-import { convertToGrey } from './grey';
+import { greyPages, type PageOfDocument } from './grey-pages';
 import { decimal } from './number';
-import { openPdf, type OpenPdf } from './open';
-import { layersOf, type Layers } from './optional-content';
 import { multiply, turning, type Matrix } from './page-box';
-import { makePageForm, type PageForm } from './page-form';
-import { listPages, type PageNode } from './page-tree';
-import { damaged } from './pdf-error';
 import { savePdf } from './save';
+import { formOf, layersOfAll, openSources, type Source } from './source';
 
 export interface ImposeInput {
   readonly plan: Plan;
@@ -34,17 +30,11 @@ export interface ImposeInput {
   readonly blanks: 'every-sheet' | 'none';
   /** "one" unless given; "all": every set in the order the plan's `collate` says, with the slips between them. */
   readonly sets?: 'one' | 'all';
-  /** Whether every colour is turned to grey, for a file that is kept; a printer does so by itself. */
+  /**
+   * Whether the pages that the ticket wants in monochrome are left no colour; otherwise it is left to the printer, which
+   * can do so for a whole job.
+   */
   readonly grey?: boolean;
-}
-
-/** A source opened once, its pages made into forms as they are first placed. */
-interface Source {
-  readonly pdf: OpenPdf;
-  readonly pages: readonly PageNode[];
-  readonly forms: Map<number, PageForm>;
-  /** Brings objects into the target, each once; null for the source whose context is the target. */
-  readonly copier: PDFObjectCopier | null;
 }
 
 /**
@@ -61,27 +51,54 @@ export async function impose({
   sets = 'one',
   grey = false,
 }: ImposeInput): Promise<Uint8Array> {
-  const sources = await openSources(documents.map((document) => document.bytes));
+  const rules = pageRules(ticket, documents);
+  const files = documents.map((document) => document.bytes);
+  const greys = grey ? monochromePages(plan, rules) : [];
+  const withGreys = greys.length > 0 ? [...files, await greyPages(files, greys)] : files;
+  const sources = await openSources(withGreys);
   const target = (sources[0] as Source).pdf.context;
-  const { rotationOf } = pageRules(ticket, documents);
+  const find = finder(sources, greys);
   const sheets = sets === 'all' ? [...everySheet(plan, plan.sheets)].map(({ sheet }) => sheet) : plan.sheets;
   const pagesRef = target.nextRef();
   const pages = imposedPages(sheets, blanks);
   const kids = pages.map(({ sheet, which }) =>
     target.register(
-      pageObject(sheet, sheet[which], pagesRef, target, (cell) => drawCell(cell, sources, target, rotationOf)),
+      pageObject(sheet, sheet[which], pagesRef, target, (cell) => drawCell(cell, find(cell), target, rules)),
     ),
   );
   target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
   const catalog = catalogObject(pagesRef, layersOfAll(sources), target);
   target.trailerInfo.Root = target.register(catalog);
   describeFile(target, catalog, pages, ticket);
-  const written = await savePdf(target);
-  if (!grey) return written;
-  // The other program leaves out what it does not draw.
-  const turned = await openPdf(await convertToGrey(written));
-  describeFile(turned.context, turned.catalog, pages, ticket);
-  return savePdf(turned.context);
+  return savePdf(target);
+}
+
+/** The pages of a plan that are wanted in monochrome, each once, in the order of printing. */
+function monochromePages({ sheets }: Plan, rules: PageRules): PageOfDocument[] {
+  const pages = new Map<string, PageOfDocument>();
+  for (const sheet of sheets) {
+    for (const { document, page } of [...sheet.front.cells, ...(sheet.back?.cells ?? [])]) {
+      if (rules.settingsOf(document, page).color === 'monochrome') pages.set(`${document} ${page}`, { document, page });
+    }
+  }
+  return [...pages.values()];
+}
+
+/** Where a page is drawn from: its document, or the file of grey pages, which comes after the documents. */
+interface Place {
+  readonly source: Source;
+  /** Counted from 1. */
+  readonly page: number;
+}
+
+function finder(sources: readonly Source[], greys: readonly PageOfDocument[]): (cell: Cell) => Place {
+  const grey = new Map(greys.map(({ document, page }, index) => [`${document} ${page}`, index + 1]));
+  return ({ document, page }) => {
+    const inGrey = grey.get(`${document} ${page}`);
+    return inGrey === undefined
+      ? { source: sources[document - 1] as Source, page }
+      : { source: sources.at(-1) as Source, page: inGrey };
+  };
 }
 
 /** The pages of the file, in order; the back of a one-sided sheet is a blank page. */
@@ -91,29 +108,6 @@ function imposedPages(sheets: readonly Sheet[], blanks: ImposeInput['blanks']): 
     const front = { sheet, which: 'front' } as const;
     return sheet.back || fillUp ? [front, { sheet, which: 'back' }] : [front];
   });
-}
-
-/** The layers of every source as the target knows them. */
-function layersOfAll(sources: readonly Source[]): Layers[] {
-  return [...new Set(sources)].map(({ pdf, copier }) => {
-    const { all, off } = layersOf(pdf);
-    return copier ? { all: all.map((ref) => copier.copy(ref)), off: off.map((ref) => copier.copy(ref)) } : { all, off };
-  });
-}
-
-/** The same bytes given twice (one file under two documents) are opened once, so fonts and images stand once. */
-async function openSources(files: readonly Uint8Array[]): Promise<Source[]> {
-  const opened = new Map<Uint8Array, Source>();
-  let target: PDFContext | null = null;
-  for (const bytes of files) {
-    if (opened.has(bytes)) continue;
-    const pdf = await openPdf(bytes);
-    await drawFormFields(pdf);
-    const copier = target ? PDFObjectCopier.for(pdf.context, target) : null;
-    target ??= pdf.context;
-    opened.set(bytes, { pdf, pages: listPages(pdf), forms: new Map(), copier });
-  }
-  return files.map((bytes) => opened.get(bytes) as Source);
 }
 
 interface Drawing {
@@ -148,15 +142,9 @@ function pageObject(
 }
 
 /** The operators that put a page into its cell: clip, then one transformation, then the form. */
-function drawCell(
-  cell: Cell,
-  sources: readonly Source[],
-  target: PDFContext,
-  rotationOf: (document: number, page: number) => number,
-): Drawing {
-  const source = sources[cell.document - 1] as Source;
-  const form = formOf(source, cell.page, target);
-  const degrees = rotationOf(cell.document, cell.page) + cell.turn;
+function drawCell(cell: Cell, { source, page }: Place, target: PDFContext, rules: PageRules): Drawing {
+  const form = formOf(source, page, target);
+  const degrees = rules.rotationOf(cell.document, cell.page) + cell.turn;
   const { width, height } = form.box;
   const place: Matrix = [cell.scale, 0, 0, cell.scale, cell.x, cell.y];
   const matrix = multiply(turning(degrees, width, height), place);
@@ -173,17 +161,4 @@ function drawLines(lines: readonly Line[]): string[] {
     return `${a} ${b} m ${c} ${d} l`;
   });
   return ['q 0.25 w 0 G', ...paths, 'S Q'];
-}
-
-function formOf(source: Source, page: number, target: PDFContext): PageForm {
-  let form = source.forms.get(page);
-  if (!form) {
-    const node = source.pages[page - 1];
-    if (!node) throw damaged(`page ${page} is missing from the file`);
-    form = makePageForm(node, source.pdf.context, page);
-    if (source.copier) form = { ...form, ref: source.copier.copy(form.ref) };
-    source.forms.set(page, form);
-  }
-  if (target.lookup(form.ref) === undefined) throw damaged(`page ${page} could not be copied`);
-  return form;
 }

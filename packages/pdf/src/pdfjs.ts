@@ -6,14 +6,21 @@ export interface PdfJsFile {
   readonly close: () => Promise<void>;
 }
 
-/**
- * Opens a file with pdf.js; null where it cannot. The library is loaded only when it is needed: it takes a third of a
- * second.
- */
-export async function openWithPdfJs(bytes: Uint8Array): Promise<PdfJsFile | null> {
+/** The library is loaded only when it is needed: it takes a third of a second. */
+async function load() {
   // Puts the reader into this thread, where the library finds it instead of looking for a file.
   await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
-  const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  return import('pdfjs-dist/legacy/build/pdf.mjs');
+}
+
+/** Loads what is slow to load, for a thread that has nothing else to do yet. */
+export async function getReady(): Promise<void> {
+  await load();
+}
+
+/** Opens a file with pdf.js; null where it cannot. */
+export async function openWithPdfJs(bytes: Uint8Array): Promise<PdfJsFile | null> {
+  const { getDocument, VerbosityLevel } = await load();
   // The library takes the bytes over, so it is given a copy; a plain one, since it refuses what is built upon one.
   const task = getDocument({ data: new Uint8Array(bytes), verbosity: VerbosityLevel.ERRORS });
   const close = (): Promise<void> => task.destroy();

@@ -34,7 +34,7 @@ describe('page sizes as read (ISO 32000-1, 7.7.3.3 and 14.11.2)', () => {
     ]);
     const { pages } = await readFacts(pdf);
     const seen = pageSizes(pdf).map(({ width, height, rotate }) =>
-      rotate % 180 === 0 ? { width, height } : { width: height, height: width },
+      rotate === 0 ? { width, height } : { width: height, height: width, rotate },
     );
     expect(pages).toEqual(seen);
   });

@@ -7,7 +7,7 @@ import { readTicket } from '@foglio/core/validate';
 import { impose, readFacts } from '../src';
 import { convertToGrey } from '../src/grey';
 import { makePdf, stream } from './make-pdf';
-import { attachments, navigationByQpdf, pageTexts, qpdfComplaints } from './poppler';
+import { attachments, navigationByQpdf, pageTexts, qpdfComplaints, renderColour, wordPlaces } from './poppler';
 
 const PAGE =
   '<< /Type /Page /Parent 2 0 R /Contents 4 0 R /Resources << /Font << /F1 9 0 R >> /XObject << /I 5 0 R >> /Properties << /L 8 0 R >> >> >>';
@@ -28,8 +28,12 @@ const COLOURED = makePdf({
   9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
 });
 
-async function saved(settings: Omit<TicketInput, 'version' | 'documents'>, grey: boolean): Promise<Uint8Array> {
-  const documents = [{ name: 'a.pdf', bytes: COLOURED, ...(await readFacts(COLOURED)) }];
+async function saved(
+  settings: Omit<TicketInput, 'version' | 'documents'>,
+  grey: boolean,
+  bytes = COLOURED,
+): Promise<Uint8Array> {
+  const documents = [{ name: 'a.pdf', bytes, ...(await readFacts(bytes)) }];
   const ticket = readTicket({ version: 1, title: 'Grey', documents: [{ file: 'a.pdf' }], ...settings });
   const planned = plan(ticket, documents, profileForTicket(ticket, documents));
   return impose({ plan: planned, ticket, documents, blanks: 'every-sheet', grey });
@@ -47,6 +51,18 @@ function inks(pdf: Uint8Array): number[][] {
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** Pixels with a hue in the left and the right half of a page. */
+function coloured(pdf: Uint8Array, page: number): { left: number; right: number } {
+  const { width, pixels } = renderColour(pdf, page, 36);
+  const count = { left: 0, right: 0 };
+  for (let at = 0; at < pixels.length; at += 3) {
+    const [red, green, blue] = [pixels[at]!, pixels[at + 1]!, pixels[at + 2]!];
+    if (Math.max(red, green, blue) - Math.min(red, green, blue) < 20) continue;
+    count[(at / 3) % width < width / 2 ? 'left' : 'right'] += 1;
+  }
+  return count;
 }
 
 const settings = { color: 'monochrome', layout: { kind: 'grid', pagesPerSide: 2 }, sides: 'two-sided' } as const;
@@ -72,7 +88,7 @@ test('no colour is left, text stays text, and labels, attachment, title and hidd
 test('where Ghostscript is missing, it is said what to install', async () => {
   await expect(convertToGrey(COLOURED, '/nowhere/gs')).rejects.toMatchObject({
     trouble: 'program-missing',
-    message: expect.stringContaining('install the Debian package ghostscript') as string,
+    message: expect.stringContaining('needs the Debian package ghostscript; install it') as string,
   });
 });
 
@@ -81,4 +97,31 @@ test('what it cannot read is an error with its reason', async () => {
     trouble: 'damaged',
     message: expect.stringContaining('cannot be turned to grey') as string,
   });
+});
+
+test('where a route leaves a page in colour, it alone is; the greys lie beside it on the same side', async () => {
+  const mixed = await saved({ ...settings, routes: [{ pages: '2', color: 'auto' }] }, true);
+  const cover = inks(mixed).map(([cyan, magenta, yellow]) => cyan! + magenta! + yellow! > 0);
+  expect(cover).toEqual([true, false]);
+  expect(coloured(mixed, 1).left).toBe(0);
+  expect(coloured(mixed, 1).right).toBeGreaterThan(0);
+  expect(navigationByQpdf(mixed).labels).toEqual(['Sheet 1 front', 'Sheet 1 back']);
+  expect(qpdfComplaints(mixed)).toBe('');
+});
+
+test('every word of a turned and cropped page stands where it stood in colour', async () => {
+  const turned = makePdf({
+    1: '<< /Type /Catalog /Pages 2 0 R >>',
+    2: '<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [-50 -50 700 900] /CropBox [10 20 400 500] /Rotate 90 >>',
+    3: '<< /Type /Page /Parent 2 0 R /UserUnit 1.5 /Contents 4 0 R /Resources << /Font << /F1 9 0 R >> >> >>',
+    4: stream('BT 0.8 0.1 0.1 rg /F1 20 Tf 80 300 Td (turned) Tj ET'),
+    9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+  });
+  const [before, after] = [await saved({}, true, turned), await saved({ color: 'monochrome' }, true, turned)].map(
+    (pdf) => wordPlaces(pdf)[0]?.[0],
+  );
+  expect(before?.word).toBe('turned');
+  expect(after?.word).toBe('turned');
+  expect(after?.x).toBeCloseTo(before?.x ?? NaN, 0);
+  expect(after?.y).toBeCloseTo(before?.y ?? NaN, 0);
 });

@@ -57,25 +57,25 @@ export function attachments(pdf: Uint8Array): Record<string, string> {
   });
 }
 
-/** A page in grey, at a resolution: width, height and a byte a pixel, 0 black. */
-export function render(pdf: Uint8Array, page: number, dpi: number): { width: number; height: number; pixels: Buffer } {
-  const args = [
-    '-gray',
-    '-aa',
-    'no',
-    '-aaVector',
-    'no',
-    '-r',
-    String(dpi),
-    '-f',
-    String(page),
-    '-l',
-    String(page),
-    '-cropbox',
-  ];
+export interface Picture {
+  readonly width: number;
+  readonly height: number;
+  readonly pixels: Buffer;
+}
+
+/** A page in grey without smoothing, at a resolution: a byte a pixel, 0 black. */
+export const render = (pdf: Uint8Array, page: number, dpi: number): Picture =>
+  draw(pdf, page, ['-gray', '-aa', 'no', '-aaVector', 'no', '-r', String(dpi)]);
+
+/** A page in colour, at a resolution: three bytes a pixel. */
+export const renderColour = (pdf: Uint8Array, page: number, dpi: number): Picture =>
+  draw(pdf, page, ['-r', String(dpi)]);
+
+function draw(pdf: Uint8Array, page: number, options: readonly string[]): Picture {
+  const args = [...options, '-f', String(page), '-l', String(page), '-cropbox'];
   const image = withFile(pdf, (path) => execFileSync('pdftoppm', [...args, path], { maxBuffer: 1 << 28 }));
-  const head = /^P5\s+(\d+)\s+(\d+)\s+255\s/.exec(image.subarray(0, 40).toString('latin1'));
-  if (!head) throw new Error('pdftoppm wrote no grey picture');
+  const head = /^P[56]\s+(\d+)\s+(\d+)\s+255\s/.exec(image.subarray(0, 40).toString('latin1'));
+  if (!head) throw new Error('pdftoppm wrote no picture');
   return { width: Number(head[1]), height: Number(head[2]), pixels: image.subarray(head[0].length) };
 }
 

@@ -1,4 +1,4 @@
-import type { Heading, PageFacts, Printer, Ticket } from '@foglio/core';
+import type { AboutDocument, Heading, PageFacts, Printer, Ticket } from '@foglio/core';
 import {
   bigint,
   customType,
@@ -15,16 +15,19 @@ import {
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
 
-/** The bytes of an uploaded document, stored once however often it is uploaded. */
+/** An uploaded document as it was taken in, an open PDF, stored once however often it is uploaded. */
 export const contents = pgTable('contents', {
   id: uuid('id').primaryKey().defaultRandom(),
-  /** Hexadecimal; null only within the transaction that is still taking the bytes in. */
+  /** Of the bytes as they are stored, hexadecimal. */
   sha256: text('sha256').unique(),
   bytes: bigint('bytes', { mode: 'number' }).notNull().default(0),
   pages: jsonb('pages').$type<readonly PageFacts[]>().notNull().default([]),
   /** Of how many pages, from the first, all facts are known; of those left over there will be none where reading failed. */
   detailsRead: integer('details_read').notNull().default(0),
   outline: jsonb('outline').$type<readonly Heading[]>().notNull().default([]),
+  about: jsonb('about').$type<AboutDocument>().notNull().default({}),
+  /** What a person should know of the file, in sentences. */
+  remarks: jsonb('remarks').$type<readonly string[]>().notNull().default([]),
   createdAt: moment('created_at'),
 });
 

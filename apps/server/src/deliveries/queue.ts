@@ -2,6 +2,7 @@ import type { Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
 import { workOff } from '../background';
 import type { Database } from '../database/connection';
+import type { PdfWorkers } from '../pdf/pdf-workers';
 import { sendDelivery } from './sender';
 
 const TASK = 'send-delivery';
@@ -10,9 +11,9 @@ const TASK = 'send-delivery';
 const AT_ONCE = 4;
 
 /** Starts taking deliveries from the queue in the database. Stopped with `stop()`, which waits for what is running. */
-export function startSending(pool: Pool, db: Database, server: number): Promise<Runner> {
+export function startSending(pool: Pool, db: Database, workers: PdfWorkers, server: number): Promise<Runner> {
   return workOff(pool, 'queue', AT_ONCE, {
-    [TASK]: (payload) => sendDelivery(db, (payload as { id: string }).id, server),
+    [TASK]: (payload) => sendDelivery(db, workers, (payload as { id: string }).id, server),
   });
 }
 

@@ -1,9 +1,10 @@
-import { asSent } from '@foglio/core';
+import { asSent, isMonochrome } from '@foglio/core';
 import { IppError, sendPlan } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { Problem } from '../http/problem';
 import { documentsOf, planTicket } from '../jobs/job-store';
 import { imposeStored } from '../jobs/routes';
+import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter } from '../printers/printer-store';
 import { changeDelivery, type StoredDelivery } from './delivery-store';
 
@@ -15,11 +16,11 @@ const USER = 'foglio';
  * or as "failed" with the reason; if the process dies in between it stays "sending" under this server's number, and the
  * keeper settles it.
  */
-export async function sendDelivery(db: Database, id: string, server: number): Promise<void> {
+export async function sendDelivery(db: Database, workers: PdfWorkers, id: string, server: number): Promise<void> {
   const delivery = await changeDelivery(db, id, ['queued'], { state: 'sending', server, message: null });
   if (!delivery) return;
   try {
-    const status = await transmit(db, delivery);
+    const status = await transmit(db, workers, delivery);
     await changeDelivery(db, id, ['sending'], { state: 'printing', printerJobId: status.id, server: null });
   } catch (error) {
     if (!(error instanceof IppError) && !(error instanceof Problem)) console.error(`sending ${id}:`, error);
@@ -40,7 +41,7 @@ export async function sendDelivery(db: Database, id: string, server: number): Pr
 /** Whether the printer may have taken the job although sending failed here. */
 const isUncertain = (error: unknown): boolean => error instanceof IppError && error.status === null && error.jobCreated;
 
-async function transmit(db: Database, delivery: StoredDelivery) {
+async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDelivery) {
   const { id, ticket, profile } = delivery;
   const printer = await findPrinter(db, delivery.printerId);
   const documents = await documentsOf(db, ticket);
@@ -50,7 +51,7 @@ async function transmit(db: Database, delivery: StoredDelivery) {
     printer: profile,
     plan,
     ticket,
-    pdf: await imposeStored(db, { ticket }, documents, plan, { blanks: 'none' }),
+    pdf: await imposeStored(db, workers, { ticket, documents, plan, blanks: 'none', grey: !isMonochrome(ticket) }),
     jobName: ticket.title || (documents[0]?.name ?? 'Foglio'),
     userName: USER,
     onCreated: async (printerJobId) => void (await changeDelivery(db, id, ['sending'], { printerJobId })),

@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
-import type { Heading, PageFacts } from '@foglio/core';
-import { PdfError, readFacts, type PdfFacts } from '@foglio/pdf';
+import type { AboutDocument, Heading, PageFacts } from '@foglio/core';
+import { PdfError } from '@foglio/pdf';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contentChunks, contents } from '../database/schema';
 import { Problem } from '../http/problem';
+import type { PdfWorkers } from '../pdf/pdf-workers';
 
 /** Bytes a row: large enough to be quick, small enough to stream. */
 const CHUNK = 1024 * 1024;
@@ -16,43 +17,53 @@ export interface StoredContent {
   readonly bytes: number;
   readonly pages: readonly PageFacts[];
   readonly outline: readonly Heading[];
+  readonly about: AboutDocument;
+  readonly remarks: readonly string[];
   /** Of how many pages, from the first, all facts are known. */
   readonly detailsRead: number;
 }
 
 /**
- * Takes a document in from a stream, within one transaction: a crash or a broken connection leaves nothing behind, and
- * what is answered for is on disk. The same bytes are stored once.
+ * Takes a document in and stores what came of it within one transaction: a crash leaves nothing behind, and what is
+ * answered for is on disk. The same bytes are stored once, and looked at once.
  *
- * @throws Problem `body-too-large`, `file-unusable`
+ * @param password where the file needs one; used and forgotten
+ * @throws Problem `file-unusable`
  */
-export async function storeContent(db: Database, stream: AsyncIterable<Buffer>, limit: number): Promise<StoredContent> {
-  const hash = createHash('sha256');
+export async function storeContent(
+  db: Database,
+  uploaded: Uint8Array,
+  workers: PdfWorkers,
+  password: string | null = null,
+): Promise<StoredContent> {
+  // What is stored opens by itself, so whoever has its very bytes needed no password for it.
+  const known = await findContent(db, hashOf(uploaded));
+  if (known) return known;
+  const { bytes, facts, remarks } = await usable(() => workers.takeIn(uploaded, password));
+  const { pages, outline, about } = facts;
+  const sha256 = hashOf(bytes);
+  const row = { sha256, bytes: bytes.length, pages, outline, about, remarks };
   try {
     return await db.transaction(async (tx) => {
-      const [row] = await tx.insert(contents).values({}).returning({ id: contents.id });
-      const id = (row as { id: string }).id;
-      const chunks: Buffer[] = [];
-      for await (const data of inChunks(stream, limit)) {
-        hash.update(data);
-        await tx.insert(contentChunks).values({ contentId: id, position: chunks.length, data });
-        chunks.push(data);
+      const [entered] = await tx.insert(contents).values(row).returning();
+      const { id } = entered as StoredContent;
+      for (let position = 0; position * CHUNK < bytes.length; position += 1) {
+        const data = Buffer.from(bytes.subarray(position * CHUNK, (position + 1) * CHUNK));
+        await tx.insert(contentChunks).values({ contentId: id, position, data });
       }
-      const whole = Buffer.concat(chunks);
-      const facts = await factsOf(whole);
-      await tx
-        .update(contents)
-        .set({ sha256: hash.copy().digest('hex'), bytes: whole.length, ...facts })
-        .where(eq(contents.id, id));
-      return { id, bytes: whole.length, ...facts, detailsRead: 0 };
+      return entered as StoredContent;
     });
   } catch (error) {
-    if (!isDuplicate(error)) throw error;
-    const known = await db.query.contents.findFirst({ where: eq(contents.sha256, hash.digest('hex')) });
-    if (!known) throw error;
-    return known;
+    // Another upload of the same file was quicker.
+    const other = isDuplicate(error) ? await findContent(db, sha256) : undefined;
+    if (!other) throw error;
+    return other;
   }
 }
+
+const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+const findContent = (db: Database, sha256: string) =>
+  db.query.contents.findFirst({ where: eq(contents.sha256, sha256) });
 
 /** The whole of a document. */
 export async function readContent(db: Database, id: string): Promise<Uint8Array> {
@@ -76,32 +87,14 @@ export async function* streamContent(db: Database, id: string): AsyncGenerator<B
   }
 }
 
-async function factsOf(bytes: Uint8Array): Promise<PdfFacts> {
+/** Work on a file whose trouble is the file's own. @throws Problem `file-unusable` */
+export async function usable<T>(work: () => Promise<T>): Promise<T> {
   try {
-    return await readFacts(bytes);
+    return await work();
   } catch (error) {
     if (error instanceof PdfError) throw new Problem('file-unusable', error.message, { trouble: error.trouble });
     throw error;
   }
-}
-
-async function* inChunks(stream: AsyncIterable<Buffer>, limit: number): AsyncGenerator<Buffer> {
-  let parts: Buffer[] = [];
-  let held = 0;
-  let total = 0;
-  for await (const part of stream) {
-    total += part.length;
-    if (total > limit) {
-      throw new Problem('body-too-large', `Files of up to ${Math.round(limit / 1024 / 1024)} MB are taken.`);
-    }
-    parts.push(part);
-    held += part.length;
-    if (held < CHUNK) continue;
-    yield Buffer.concat(parts);
-    parts = [];
-    held = 0;
-  }
-  if (held > 0) yield Buffer.concat(parts);
 }
 
 /** Drizzle wraps the driver's error as its cause. */

@@ -4,14 +4,15 @@ import type { Pool } from 'pg';
 import { workOff } from '../background';
 import type { Database } from '../database/connection';
 import { contents } from '../database/schema';
-import { readContentDetails, type WorkerProgram } from './details-reader';
+import type { PdfWorkers } from '../pdf/pdf-workers';
+import { readContentDetails } from './details-reader';
 
 const TASK = 'read-details';
 
 /** Starts reading documents, one at a time, those first that a server that ended left unread. */
-export async function startReading(pool: Pool, db: Database, program: WorkerProgram): Promise<Runner> {
+export async function startReading(pool: Pool, db: Database, workers: PdfWorkers): Promise<Runner> {
   const runner = await workOff(pool, 'reading', 1, {
-    [TASK]: (payload) => readContentDetails(db, (payload as { id: string }).id, program),
+    [TASK]: (payload) => readContentDetails(db, (payload as { id: string }).id, workers),
   });
   const unread = await db
     .select({ id: contents.id })

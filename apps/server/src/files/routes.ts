@@ -1,3 +1,4 @@
+import type { IncomingHttpHeaders } from 'node:http';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { eq } from 'drizzle-orm';
@@ -6,6 +7,7 @@ import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
 import { bodyReader, idOf } from '../http/body';
 import { Problem } from '../http/problem';
+import type { PdfWorkers } from '../pdf/pdf-workers';
 import { storeContent, streamContent, type StoredContent } from './content-store';
 import { enqueueReading } from './reading-queue';
 
@@ -22,15 +24,13 @@ const readFrom = bodyReader({
 });
 
 /** `/api/files`: upload, facts, and the bytes. */
-export function fileRoutes(db: Database, limit: number): Router {
+export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Router {
   const router = Router();
 
   router.post('/', async (request, response) => {
     const { name } = readQuery(request.query);
-    if (Number(request.headers['content-length'] ?? 0) > limit) {
-      throw new Problem('body-too-large', `Files of up to ${Math.round(limit / 1024 / 1024)} MB are taken.`);
-    }
-    const content = await storeContent(db, whole(request), limit);
+    if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
+    const content = await storeContent(db, await whole(request, limit), workers, passwordIn(request.headers));
     const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
     await enqueueReading(db, content.id);
     response.status(201).json(fileAnswer(file?.id, name, content));
@@ -58,14 +58,24 @@ export function fileRoutes(db: Database, limit: number): Router {
   return router;
 }
 
-const fileAnswer = (id: string | undefined, name: string, { bytes, pages, outline, detailsRead }: StoredContent) => ({
-  id,
-  name,
-  bytes,
-  pages,
-  outline,
-  read: detailsRead,
-});
+const fileAnswer = (id: string | undefined, name: string, content: StoredContent) => {
+  const { bytes, pages, outline, about, remarks, detailsRead } = content;
+  return { id, name, bytes, pages, outline, about, remarks, read: detailsRead };
+};
+
+/** A header and not a parameter, since addresses are logged; percent-encoded, since headers are Latin-1. */
+function passwordIn(headers: IncomingHttpHeaders): string | null {
+  const given = headers['document-password'];
+  if (typeof given !== 'string') return null;
+  try {
+    return decodeURIComponent(given);
+  } catch {
+    throw new Problem('body-invalid', 'The header Document-Password is not percent-encoded.');
+  }
+}
+
+const tooLarge = (limit: number): Problem =>
+  new Problem('body-too-large', `Files of up to ${Math.round(limit / 1024 / 1024)} MB are taken.`);
 
 async function findFile(db: Database, parameter: string | undefined) {
   const [found] = await db
@@ -77,12 +87,20 @@ async function findFile(db: Database, parameter: string | undefined) {
   return found;
 }
 
-/** The body, or a Problem where the connection broke off before its end. */
-async function* whole(request: AsyncIterable<Buffer> & { complete: boolean }): AsyncGenerator<Buffer> {
+/** The whole body. @throws Problem `upload-broken-off`, `body-too-large` */
+async function whole(request: AsyncIterable<Buffer> & { complete: boolean }, limit: number): Promise<Uint8Array> {
+  const parts: Buffer[] = [];
+  let length = 0;
   try {
-    yield* request;
-  } catch {
+    for await (const part of request) {
+      length += part.length;
+      if (length > limit) throw tooLarge(limit);
+      parts.push(part);
+    }
+  } catch (error) {
+    if (error instanceof Problem) throw error;
     throw new Problem('upload-broken-off', 'Send it again.');
   }
   if (!request.complete) throw new Problem('upload-broken-off', 'Send it again.');
+  return new Uint8Array(Buffer.concat(parts));
 }

@@ -12,6 +12,8 @@ export type StoredJob = typeof jobs.$inferSelect;
 export interface StoredDocument extends DocumentFacts {
   readonly id: string;
   readonly contentId: string;
+  /** What a person should know of the file, in sentences. */
+  readonly remarks: readonly string[];
   /** Of how many pages, from the first, all facts are known. */
   readonly read: number;
 }
@@ -34,6 +36,8 @@ export async function documentsOf(db: Database, ticket: Ticket): Promise<StoredD
       pages: contents.pages,
       read: contents.detailsRead,
       outline: contents.outline,
+      about: contents.about,
+      remarks: contents.remarks,
     })
     .from(files)
     .innerJoin(contents, eq(files.contentId, contents.id))

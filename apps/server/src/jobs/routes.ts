@@ -1,12 +1,13 @@
-import { isMonochrome, type Plan } from '@foglio/core';
-import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
+import type { Plan } from '@foglio/core';
+import type { ImposeInput } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { jobs } from '../database/schema';
-import { readContent } from '../files/content-store';
+import { readContent, usable } from '../files/content-store';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
+import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
 import {
   acceptTicket,
@@ -37,7 +38,7 @@ const readChange = bodyReader({
 const STRIP = 12;
 
 /** `/api/jobs`: set-ups with their documents, and the imposed PDF. */
-export function jobRoutes(db: Database): Router {
+export function jobRoutes(db: Database, workers: PdfWorkers): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -78,8 +79,8 @@ export function jobRoutes(db: Database): Router {
     const plan = planTicket(job.ticket, documents, printer.profile);
     const stop = plan.checks.find((check) => check.level === 'stop');
     if (stop) throw new Problem('stop-stands', stop.message);
-    const how = { blanks: 'every-sheet', grey: isMonochrome(job.ticket) } as const;
-    const pdf = await imposeStored(db, job, documents, plan, how);
+    const how = { blanks: 'every-sheet', grey: true } as const;
+    const pdf = await imposeStored(db, workers, { ticket: job.ticket, documents, plan, ...how });
     const name = encodeURIComponent(`${job.ticket.title || 'imposed'}.pdf`);
     response.set('Content-Disposition', `attachment; filename*=UTF-8''${name}`);
     response.type('application/pdf').send(Buffer.from(pdf));
@@ -88,28 +89,18 @@ export function jobRoutes(db: Database): Router {
   return router;
 }
 
-/** One set of a stored job as PDF. @throws Problem `file-unusable` */
+/** One set of a job over stored documents as PDF. @throws Problem `file-unusable` */
 export async function imposeStored(
   db: Database,
-  { ticket }: Pick<StoredJob, 'ticket'>,
-  documents: readonly StoredDocument[],
-  plan: Plan,
-  how: Pick<ImposeInput, 'blanks' | 'grey'>,
+  workers: PdfWorkers,
+  { documents, ...how }: Omit<ImposeInput, 'documents'> & { readonly documents: readonly StoredDocument[] },
 ): Promise<Uint8Array> {
   const bytes = new Map<string, Uint8Array>();
   for (const { contentId } of documents) {
     if (!bytes.has(contentId)) bytes.set(contentId, await readContent(db, contentId));
   }
-  const loaded = documents.map((one) => ({
-    ...one,
-    bytes: bytes.get(one.contentId) as Uint8Array,
-  }));
-  try {
-    return await impose({ plan, ticket, documents: loaded, ...how });
-  } catch (error) {
-    if (error instanceof PdfError) throw new Problem('file-unusable', error.message);
-    throw error;
-  }
+  const loaded = documents.map((one) => ({ ...one, bytes: bytes.get(one.contentId) as Uint8Array }));
+  return usable(() => workers.impose({ ...how, documents: loaded }));
 }
 
 async function describe(db: Database, job: StoredJob) {
@@ -122,7 +113,7 @@ async function describe(db: Database, job: StoredJob) {
     printerId,
     updatedAt,
     lastSentAt,
-    documents: documents.map(({ id, name, pages, outline, read }) => ({ id, name, pages, outline, read })),
+    documents: documents.map(({ contentId: _, ...document }) => document),
   };
 }
 

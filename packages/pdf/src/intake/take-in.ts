@@ -3,10 +3,9 @@ import { openPdf } from '../open';
 import { listPages } from '../page-tree';
 import { locked, notKnown, PdfError } from '../pdf-error';
 import { savePdf } from '../save';
-import { imagePage, type MadePages } from './image-page';
+import type { MadePages } from './image-page';
 import { decodeText, kindOf } from './kind';
 import { decrypt, lockOf, repair } from './qpdf';
-import { textPages } from './text-pages';
 
 /** A file as the rest of Foglio has it: an open, sound PDF, whatever came in. */
 export interface TakenIn {
@@ -36,6 +35,7 @@ export async function takeIn(bytes: Uint8Array, password: string | null = null):
   return { ...saved, facts, remarks: [...made.remarks, ...(repaired ? [REPAIRED] : []), ...saved.facts.remarks] };
 }
 
+/** What makes pages is loaded only when it is needed: most files are PDF already. */
 async function asPdf(bytes: Uint8Array): Promise<MadePages> {
   const kind = kindOf(bytes);
   switch (kind) {
@@ -43,9 +43,9 @@ async function asPdf(bytes: Uint8Array): Promise<MadePages> {
       return { bytes, remarks: [] };
     case 'png':
     case 'jpeg':
-      return imagePage(bytes, kind);
+      return (await import('./image-page')).imagePage(bytes, kind);
     case 'text':
-      return textPages(decodeText(bytes) ?? '');
+      return (await import('./text-pages')).textPages(decodeText(bytes) ?? '');
     case null:
       throw notKnown();
   }

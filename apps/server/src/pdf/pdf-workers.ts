@@ -1,0 +1,165 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { PdfError, tooMuch, type ImposeInput, type PageDetails, type PdfTrouble, type TakenIn } from '@foglio/pdf';
+
+/** What a worker is asked to do. */
+export type PdfRequest =
+  | { readonly kind: 'take-in'; readonly bytes: Uint8Array; readonly password: string | null }
+  | { readonly kind: 'read-details'; readonly bytes: Uint8Array; readonly pages: readonly number[] }
+  | { readonly kind: 'impose'; readonly input: ImposeInput };
+
+/** What a worker tells, in between and at its end. */
+export type PdfReport =
+  | { readonly kind: 'taken-in'; readonly taken: TakenIn }
+  | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
+  | { readonly kind: 'imposed'; readonly bytes: Uint8Array }
+  | { readonly kind: 'failed'; readonly trouble: PdfTrouble; readonly message: string };
+
+/** What work on a file may take before it is ended. */
+export interface WorkerLimits {
+  readonly ms: number;
+  readonly memoryMb: number;
+}
+
+/** Enough for any document of an office. */
+const TAKING_IN: WorkerLimits = { ms: 60_000, memoryMb: 1_500 };
+const READING = { ms: 60_000, eachPageMs: 1_000, memoryMb: 1_500 };
+const IMPOSING: WorkerLimits = { ms: 600_000, memoryMb: 3_000 };
+
+/** Time between two looks at what a worker takes, in milliseconds. */
+const WATCH_MS = 50;
+
+const MB = 1024 * 1024;
+
+/** Bytes of a page of memory, in which Linux counts. */
+const MEMORY_PAGE = 4096;
+
+/** Work was ended because the server ends; it may be taken up again. */
+export class WorkersClosed extends Error {
+  override readonly name = 'WorkersClosed';
+}
+
+/**
+ * Work on PDF files, each piece in a process of its own under limits: whatever a file holds, the server goes on answering.
+ * Processes and not threads, since what a thread takes beside its heap cannot be told from what others take, and one that
+ * runs out of memory may end the server with it.
+ */
+export class PdfWorkers {
+  private readonly program: string;
+  /** A worker that waits for work: loading its libraries takes a second, which nobody should wait for. */
+  private spare: ChildProcess | null = null;
+  /** What ends each piece of work that is under way. */
+  private readonly underWay = new Set<(why: Error) => void>();
+  private closed = false;
+
+  /** @param program the worker's: another file in the built server than in its tests */
+  constructor(program: string | URL) {
+    this.program = program instanceof URL ? fileURLToPath(program) : program;
+  }
+
+  /** Starts the worker for the next piece of work. */
+  warmUp(): void {
+    if (this.spare || this.closed) return;
+    const spare = fork(this.program, [], { serialization: 'advanced' });
+    const forget = (): void => {
+      if (this.spare === spare) this.spare = null;
+    };
+    spare.once('exit', forget);
+    spare.once('error', forget);
+    // Waiting for work is no reason for the server to live.
+    spare.unref();
+    spare.channel?.unref();
+    this.spare = spare;
+  }
+
+  /** Ends all work under way. */
+  close(): void {
+    this.closed = true;
+    this.spare?.kill('SIGKILL');
+    for (const giveUp of this.underWay) giveUp(new WorkersClosed('the server is being stopped'));
+  }
+
+  /** @throws PdfError where the file cannot be used, `too-much` where it takes more than it may */
+  async takeIn(bytes: Uint8Array, password: string | null, limits = TAKING_IN): Promise<TakenIn> {
+    const last = await this.run({ kind: 'take-in', bytes, password }, limits);
+    if (last?.kind !== 'taken-in') throw new Error('the worker ended without a result');
+    return last.taken;
+  }
+
+  /** Tells the details of pages as they are found. @throws PdfError like {@link takeIn} */
+  async readDetails(
+    bytes: Uint8Array,
+    pages: readonly number[],
+    tell: (page: number, details: PageDetails) => void,
+    limits: WorkerLimits = { ...READING, ms: READING.ms + READING.eachPageMs * pages.length },
+  ): Promise<void> {
+    await this.run({ kind: 'read-details', bytes, pages }, limits, (report) => {
+      if (report.kind === 'details') tell(report.page, report.details);
+    });
+  }
+
+  /** @throws PdfError like {@link takeIn} */
+  async impose(input: ImposeInput, limits = IMPOSING): Promise<Uint8Array> {
+    const last = await this.run({ kind: 'impose', input }, limits);
+    if (last?.kind !== 'imposed') throw new Error('the worker ended without a result');
+    return last.bytes;
+  }
+
+  private take(): ChildProcess {
+    this.warmUp();
+    const worker = this.spare as ChildProcess;
+    this.spare = null;
+    worker.ref();
+    worker.channel?.ref();
+    return worker;
+  }
+
+  /** @returns the last thing the worker told */
+  private run(
+    request: PdfRequest,
+    { ms, memoryMb }: WorkerLimits,
+    hear: (report: PdfReport) => void = () => undefined,
+  ): Promise<PdfReport | null> {
+    if (this.closed) return Promise.reject(new WorkersClosed('the server is being stopped'));
+    const worker = this.take();
+    worker.send(request);
+    const end = Date.now() + ms;
+    let last: PdfReport | null = null;
+    return new Promise((resolve, reject) => {
+      const giveUp = (why: Error): void => {
+        reject(why);
+        worker.kill('SIGKILL');
+      };
+      this.underWay.add(giveUp);
+      const watch = setInterval(() => {
+        if (Date.now() > end) giveUp(tooMuch('time'));
+        else if (memoryOf(worker) > memoryMb * MB) giveUp(tooMuch('memory'));
+      }, WATCH_MS);
+      worker.on('message', (report: PdfReport) => {
+        last = report;
+        if (report.kind === 'failed') reject(new PdfError(report.trouble, report.message));
+        else hear(report);
+      });
+      worker.on('error', reject);
+      // "close" and not "exit": by then all it told has been heard.
+      worker.on('close', (code, signal) => {
+        clearInterval(watch);
+        this.underWay.delete(giveUp);
+        this.warmUp();
+        if (code === 0) resolve(last);
+        // An engine out of memory ends its process itself.
+        else reject(signal === 'SIGABRT' ? tooMuch('memory') : new Error(`the worker ended with ${code ?? signal}`));
+      });
+    });
+  }
+}
+
+/** Bytes a process holds in memory (proc(5), statm); 0 where it has just ended. */
+function memoryOf({ pid }: ChildProcess): number {
+  try {
+    return Number(readFileSync(`/proc/${pid}/statm`, 'utf8').split(' ')[1]) * MEMORY_PAGE;
+  } catch {
+    return 0;
+  }
+}

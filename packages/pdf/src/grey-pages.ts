@@ -1,0 +1,38 @@
+import { PDFName, type PDFRef } from '@cantoo/pdf-lib';
+import { catalogObject } from './catalog';
+import { convertToGrey } from './grey';
+import { decimal } from './number';
+import { savePdf } from './save';
+import { formOf, layersOfAll, openSources } from './source';
+
+/** A page of a document, both counted from 1. */
+export interface PageOfDocument {
+  readonly document: number;
+  readonly page: number;
+}
+
+/**
+ * A file of these pages without any colour, one after another, each as it is read. They are turned to grey before they
+ * are placed, so that a page placed on many sheets is turned once, and pages in colour may lie beside it.
+ *
+ * @throws PdfError where a source cannot be read, or Ghostscript is missing
+ */
+export async function greyPages(files: readonly Uint8Array[], wanted: readonly PageOfDocument[]): Promise<Uint8Array> {
+  const sources = await openSources(files);
+  const target = (sources[0] as (typeof sources)[number]).pdf.context;
+  const pagesRef = target.nextRef();
+  const kids = wanted.map(({ document, page }): PDFRef => {
+    const { ref, box } = formOf(sources[document - 1] as (typeof sources)[number], page, target);
+    const object = target.obj({
+      Type: 'Page',
+      Parent: pagesRef,
+      MediaBox: [0, 0, box.width, box.height].map((edge) => Number(decimal(edge))),
+      Resources: { XObject: { P: ref } },
+    });
+    object.set(PDFName.of('Contents'), target.register(target.stream('/P Do')));
+    return target.register(object);
+  });
+  target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
+  target.trailerInfo.Root = target.register(catalogObject(pagesRef, layersOfAll(sources), target));
+  return convertToGrey(await savePdf(target));
+}
