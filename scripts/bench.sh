@@ -3,19 +3,24 @@
 set -euo pipefail
 source "$(dirname "$0")/setup.sh"
 source scripts/database.sh
+source scripts/manual.sh
 
 take_lock
 require_node
-require_debian postgres=postgresql chromium=chromium gs=ghostscript
+require_debian postgres=postgresql chromium=chromium gs=ghostscript qpdf=qpdf
 install_packages
+# A thousand pages and more.
+fetch_manual octave-doc usr/share/doc/octave/octave.pdf
 build_all
 trap 'db_stop test' EXIT
 db_start test
 release_lock
 say "the planning core in Node"
 # Built as the server is: what runs TypeScript as it stands adds costs of its own to every function.
-npx esbuild bench/core.ts --bundle --platform=node --format=esm --packages=external --tsconfig=tsconfig.base.json \
-  --log-level=warning --outfile="$STATE/bench/core.mjs"
+npx esbuild bench/core.ts bench/imposing.ts bench/imposing-way.ts --bundle --platform=node --format=esm \
+  --packages=external --tsconfig=tsconfig.base.json --log-level=warning --out-extension:.js=.mjs --outdir="$STATE/bench"
 node "$STATE/bench/core.mjs"
-say "in Chromium"
+say "imposing in Node"
+node "$STATE/bench/imposing.mjs" "$STATE/bench" "$STATE/manual/octave.pdf"
+say "with the server, and in Chromium"
 npx playwright test --config bench/playwright.config.ts

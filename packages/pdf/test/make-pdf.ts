@@ -14,7 +14,8 @@ export function makePdf(objects: Readonly<Record<number, string>>, root = 1): Ui
   });
   const start = body.length;
   body += `xref\n0 ${size}\n${rows.join('')}trailer\n<< /Size ${size} /Root ${root} 0 R >>\nstartxref\n${start}\n%%EOF\n`;
-  return new TextEncoder().encode(body);
+  // A byte a letter, so that streams may hold any bytes.
+  return new Uint8Array(Buffer.from(body, 'latin1'));
 }
 
 export const stream = (content: string, entries = ''): string =>

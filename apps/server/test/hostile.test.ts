@@ -1,0 +1,71 @@
+import { plan, profileForTicket, type DocumentFacts } from '@foglio/core';
+import { readTicket } from '@foglio/core/validate';
+import supertest from 'supertest';
+import {
+  contentBomb,
+  cyclicForm,
+  cyclicOutline,
+  cyclicTree,
+  manyObjects,
+  objectBomb,
+} from '../../../packages/pdf/test/hostile-pdf';
+import { pdfWorkers, startServer, type RunningServer } from './running-server';
+
+/** Less than any of these files asks for, so that the test need not wait for the real limits. */
+const LITTLE_MEMORY = { ms: 60_000, memoryMb: 280 };
+const LITTLE_TIME = { ms: 800, memoryMb: 3_000 };
+
+let server: RunningServer;
+
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(() => server.stop());
+
+const workers = pdfWorkers();
+afterAll(() => workers.close());
+
+const api = () => supertest(server.base);
+const upload = (bytes: Uint8Array) => api().post('/api/files').query({ name: 'x.pdf' }).send(Buffer.from(bytes));
+
+test.each<[string, () => Uint8Array, { ms: number; memoryMb: number }, RegExp]>([
+  ['objects that inflate to 700 MB', () => objectBomb(700), LITTLE_MEMORY, /^This file takes too much memory/],
+  ['half a million objects', () => manyObjects(500_000), LITTLE_TIME, /^This file takes too much time/],
+])('taking in %s ends in a clear error', async (_what, make, limits, message) => {
+  await expect(workers.takeIn(make(), null, limits)).rejects.toMatchObject({ trouble: 'too-much', message });
+});
+
+test('imposing content that inflates to gigabytes ends in a clear error', async () => {
+  const bytes = contentBomb(400);
+  const documents: (DocumentFacts & { bytes: Uint8Array })[] = [
+    { name: 'x.pdf', bytes, pages: [{ width: 595.276, height: 841.89 }] },
+  ];
+  const ticket = readTicket({ version: 1, documents: [{ file: 'x.pdf' }] });
+  const planned = plan(ticket, documents, profileForTicket(ticket, documents));
+  const input = { plan: planned, ticket, documents, blanks: 'none' } as const;
+  await expect(workers.impose(input, LITTLE_MEMORY)).rejects.toMatchObject({ trouble: 'too-much' });
+});
+
+test('looking through a page that draws itself for ever ends in a clear error', async () => {
+  await expect(workers.readDetails(cyclicForm(), [1], () => undefined, LITTLE_MEMORY)).rejects.toMatchObject({
+    trouble: 'too-much',
+  });
+});
+
+test('a tree in a circle is refused, an outline in a circle is read to its end', async () => {
+  expect((await upload(cyclicTree())).body).toMatchObject({ status: 422, trouble: 'damaged' });
+  const answer = await upload(cyclicOutline());
+  expect(answer.status).toBe(201);
+  expect((answer.body as { outline: object[] }).outline.length).toBeGreaterThan(0);
+});
+
+test('while one is being taken in, others are answered', async () => {
+  const answered: string[] = [];
+  const slow = upload(objectBomb(300)).then(({ status }) => answered.push(`upload ${status}`));
+  for (let asked = 0; asked < 3; asked += 1) {
+    expect((await api().get('/api/printers')).status).toBe(200);
+    answered.push('printers');
+  }
+  await slow;
+  expect(answered).toEqual(['printers', 'printers', 'printers', 'upload 201']);
+});

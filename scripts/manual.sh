@@ -1,0 +1,20 @@
+# Manuals that Debian ships as PDF: real input that this project did not write. Fetched, never committed; unpacked beside
+# the project, since minimal systems leave documentation out when a package is installed.
+
+# fetch_manual PACKAGE PATH: one file of a package, into the project's state.
+fetch_manual() {
+  local package=$1 path=$2
+  [ -f "$STATE/manual/$(basename "$path")" ] && return
+  say "fetching a manual of Debian's package $package"
+  mkdir -p "$STATE/manual"
+  local work
+  work=$(mktemp -d)
+  chmod 755 "$work"
+  (cd "$work" && apt-get download -qq "$package" >/dev/null 2>&1) || {
+    refresh_package_lists
+    (cd "$work" && apt-get download -qq "$package")
+  }
+  dpkg-deb -x "$work/$package"_*.deb "$work/x"
+  cp "$work/x/$path" "$STATE/manual/"
+  rm -rf "$work"
+}
