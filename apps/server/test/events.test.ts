@@ -3,9 +3,8 @@ import { seasonContract } from '@foglio/demo';
 import { readTicket } from '@foglio/core/validate';
 import { deliveries } from '../src/database/schema';
 import { changeDelivery } from '../src/deliveries/delivery-store';
-import { storeContent } from '../src/files/content-store';
 import { files } from '../src/database/schema';
-import { PROFILE, startServer, type RunningServer } from './running-server';
+import { PROFILE, startServer, store, type RunningServer } from './running-server';
 
 let server: RunningServer;
 
@@ -16,7 +15,7 @@ afterAll(() => server.stop());
 
 async function enterDelivery(): Promise<string> {
   const bytes = await seasonContract();
-  const content = await storeContent(server.db, bytes, server.workers);
+  const content = await store(server, bytes);
   const [file] = await server.db.insert(files).values({ contentId: content.id, name: 'contract.pdf' }).returning();
   const ticket = readTicket({ version: 1, title: 'Contract', documents: [{ file: file!.id }] });
   const values = {

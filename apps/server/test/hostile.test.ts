@@ -1,5 +1,7 @@
-import { plan, profileForTicket, type DocumentFacts } from '@foglio/core';
+import { writeFile } from 'node:fs/promises';
+import { plan, profileForTicket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
+import { inScratchFolder } from '@foglio/pdf';
 import supertest from 'supertest';
 import {
   contentBomb,
@@ -25,6 +27,12 @@ afterAll(() => server.stop());
 const workers = pdfWorkers();
 afterAll(() => workers.close());
 
+const withFile = <T>(bytes: Uint8Array, work: (file: string) => Promise<T>): Promise<T> =>
+  inScratchFolder(async (path) => {
+    await writeFile(path('x.pdf'), bytes);
+    return work(path('x.pdf'));
+  });
+
 const api = () => supertest(server.base);
 const upload = (bytes: Uint8Array) => api().post('/api/files').query({ name: 'x.pdf' }).send(Buffer.from(bytes));
 
@@ -32,22 +40,27 @@ test.each<[string, () => Uint8Array, { ms: number; memoryMb: number }, RegExp]>(
   ['objects that inflate to 700 MB', () => objectBomb(700), LITTLE_MEMORY, /^This file takes too much memory/],
   ['half a million objects', () => manyObjects(500_000), LITTLE_TIME, /^This file takes too much time/],
 ])('taking in %s ends in a clear error', async (_what, make, limits, message) => {
-  await expect(workers.takeIn(make(), null, limits)).rejects.toMatchObject({ trouble: 'too-much', message });
+  const taking = withFile(make(), (file) => workers.takeIn(file, `${file}.open`, null, limits));
+  await expect(taking).rejects.toMatchObject({ trouble: 'too-much', message });
 });
 
 test('imposing content that inflates to gigabytes ends in a clear error', async () => {
   const bytes = contentBomb(400);
-  const documents: (DocumentFacts & { bytes: Uint8Array })[] = [
-    { name: 'x.pdf', bytes, pages: [{ width: 595.276, height: 841.89 }] },
-  ];
+  const facts = [{ name: 'x.pdf', pages: [{ width: 595.276, height: 841.89 }] }];
   const ticket = readTicket({ version: 1, documents: [{ file: 'x.pdf' }] });
-  const planned = plan(ticket, documents, profileForTicket(ticket, documents));
-  const input = { plan: planned, ticket, documents, blanks: 'none' } as const;
-  await expect(workers.impose(input, LITTLE_MEMORY)).rejects.toMatchObject({ trouble: 'too-much' });
+  const planned = plan(ticket, facts, profileForTicket(ticket, facts));
+  const how = { plan: planned, ticket, blanks: 'none' } as const;
+  const imposing = withFile(bytes, (file) => {
+    const documents = facts.map((one) => ({ ...one, file }));
+    return workers.impose(how, documents, `${file}.imposed`, LITTLE_MEMORY);
+  });
+  await expect(imposing).rejects.toMatchObject({ trouble: 'too-much' });
 });
 
 test('looking through a page that draws itself for ever ends in a clear error', async () => {
-  await expect(workers.readDetails(cyclicForm(), [1], () => undefined, LITTLE_MEMORY)).rejects.toMatchObject({
+  await expect(
+    withFile(cyclicForm(), (file) => workers.readDetails(file, [1], () => undefined, LITTLE_MEMORY)),
+  ).rejects.toMatchObject({
     trouble: 'too-much',
   });
 });

@@ -5,8 +5,7 @@ import { eq } from 'drizzle-orm';
 import supertest from 'supertest';
 import { contents } from '../src/database/schema';
 import { readContentDetails } from '../src/files/details-reader';
-import { storeContent } from '../src/files/content-store';
-import { pdfWorkers, startServer, type RunningServer } from './running-server';
+import { pdfWorkers, startServer, store, type RunningServer } from './running-server';
 
 const MANUAL = readFileSync(join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf'));
 
@@ -29,7 +28,7 @@ const facts = async (id: string, from: number): Promise<Facts> =>
 /** Stored without being entered to be read. */
 async function stored(mark: string) {
   const bytes = new Uint8Array(Buffer.concat([MANUAL, Buffer.from(`\n% ${mark}\n`)]));
-  return storeContent(server.db, bytes, server.workers);
+  return store(server, bytes);
 }
 const kept = (id: string) => server.db.query.contents.findFirst({ where: eq(contents.id, id) });
 

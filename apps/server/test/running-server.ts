@@ -1,8 +1,10 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
+import { writeFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { readPrinter } from '@foglio/core/validate';
+import { inScratchFolder } from '@foglio/pdf';
 import { buildSync } from 'esbuild';
 import { Client } from 'pg';
 import { createApp } from '../src/app';
@@ -10,6 +12,7 @@ import { connect, type Connection } from '../src/database/connection';
 import { Presence } from '../src/deliveries/presence';
 import { enqueueDelivery, startSending } from '../src/deliveries/queue';
 import { Keeper } from '../src/deliveries/keeper';
+import { storeContent, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
 import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { enterPrinters } from '../src/printers/printer-store';
@@ -90,3 +93,11 @@ async function asAdmin(url: string, statement: string): Promise<void> {
   await client.query(statement);
   await client.end();
 }
+
+/** Stores bytes as an upload does, without entering them to be read. */
+export const store = ({ db, workers }: RunningServer, bytes: Uint8Array): Promise<StoredContent> =>
+  inScratchFolder(async (path) => {
+    await writeFile(path('uploaded'), bytes);
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    return storeContent(db, { path: path('uploaded'), sha256 }, workers);
+  });

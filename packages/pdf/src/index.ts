@@ -4,3 +4,4 @@ export { impose, type ImposeInput } from './impose';
 export { PdfError, tooMuch, type PdfTrouble } from './pdf-error';
 export { takeIn, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';
+export { inScratchFolder } from './scratch';

@@ -1,9 +1,11 @@
+import { readFile } from 'node:fs/promises';
 import { asSent, isMonochrome } from '@foglio/core';
 import { IppError, sendPlan } from '@foglio/ipp';
+import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
 import { Problem } from '../http/problem';
 import { documentsOf, planTicket } from '../jobs/job-store';
-import { imposeStored } from '../jobs/routes';
+import { IMPOSED, imposeStored } from '../jobs/routes';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter } from '../printers/printer-store';
 import { changeDelivery, type StoredDelivery } from './delivery-store';
@@ -51,7 +53,11 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
     printer: profile,
     plan,
     ticket,
-    pdf: await imposeStored(db, workers, { ticket, documents, plan, blanks: 'none', grey: !isMonochrome(ticket) }),
+    pdf: await inScratchFolder(async (path) => {
+      const how = { ticket, plan, blanks: 'none', grey: !isMonochrome(ticket) } as const;
+      await imposeStored(db, workers, how, documents, path);
+      return new Uint8Array(await readFile(path(IMPOSED)));
+    }),
     jobName: ticket.title || (documents[0]?.name ?? 'Foglio'),
     userName: USER,
     onCreated: async (printerJobId) => void (await changeDelivery(db, id, ['sending'], { printerJobId })),

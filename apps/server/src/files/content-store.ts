@@ -1,7 +1,8 @@
-import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 import type { AboutDocument, Heading, PageFacts } from '@foglio/core';
 import { PdfError } from '@foglio/pdf';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contentChunks, contents } from '../database/schema';
 import { Problem } from '../http/problem';
@@ -23,6 +24,13 @@ export interface StoredContent {
   readonly detailsRead: number;
 }
 
+/** A file that was uploaded, in a folder that is gone with the request. */
+export interface UploadedFile {
+  readonly path: string;
+  /** Hexadecimal. */
+  readonly sha256: string;
+}
+
 /**
  * Takes a document in and stores what came of it within one transaction: a crash leaves nothing behind, and what is
  * answered for is on disk. The same bytes are stored once, and looked at once.
@@ -32,26 +40,27 @@ export interface StoredContent {
  */
 export async function storeContent(
   db: Database,
-  uploaded: Uint8Array,
+  uploaded: UploadedFile,
   workers: PdfWorkers,
   password: string | null = null,
 ): Promise<StoredContent> {
   // What is stored opens by itself, so whoever has its very bytes needed no password for it.
-  const known = await findContent(db, hashOf(uploaded));
+  const known = await findContent(db, uploaded.sha256);
   if (known) return known;
-  const { bytes, facts, remarks } = await usable(() => workers.takeIn(uploaded, password));
+  const { file, bytes, sha256, facts, remarks } = await usable(() =>
+    workers.takeIn(uploaded.path, `${uploaded.path}.open`, password),
+  );
   const { pages, outline, about } = facts;
-  const sha256 = hashOf(bytes);
-  const row = { sha256, bytes: bytes.length, pages, outline, about, remarks };
   try {
     return await db.transaction(async (tx) => {
-      const [entered] = await tx.insert(contents).values(row).returning();
-      const { id } = entered as StoredContent;
-      for (let position = 0; position * CHUNK < bytes.length; position += 1) {
-        const data = Buffer.from(bytes.subarray(position * CHUNK, (position + 1) * CHUNK));
-        await tx.insert(contentChunks).values({ contentId: id, position, data });
+      const [row] = await tx.insert(contents).values({ sha256, bytes, pages, outline, about, remarks }).returning();
+      const stored = row as StoredContent;
+      let position = 0;
+      for await (const data of createReadStream(file, { highWaterMark: CHUNK }) as AsyncIterable<Buffer>) {
+        await tx.insert(contentChunks).values({ contentId: stored.id, position, data });
+        position += 1;
       }
-      return entered as StoredContent;
+      return stored;
     });
   } catch (error) {
     // Another upload of the same file was quicker.
@@ -61,19 +70,12 @@ export async function storeContent(
   }
 }
 
-const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 const findContent = (db: Database, sha256: string) =>
   db.query.contents.findFirst({ where: eq(contents.sha256, sha256) });
 
-/** The whole of a document. */
-export async function readContent(db: Database, id: string): Promise<Uint8Array> {
-  const rows = await db
-    .select({ data: contentChunks.data })
-    .from(contentChunks)
-    .where(eq(contentChunks.contentId, id))
-    .orderBy(asc(contentChunks.position));
-  return new Uint8Array(Buffer.concat(rows.map(({ data }) => data)));
-}
+/** Writes the whole of a document to a file. */
+export const fileContent = (db: Database, id: string, path: string): Promise<void> =>
+  pipeline(streamContent(db, id), createWriteStream(path));
 
 /** A document chunk by chunk, so that serving it holds no more than one in memory. */
 export async function* streamContent(db: Database, id: string): AsyncGenerator<Buffer> {

@@ -1,9 +1,10 @@
 import type { PageFacts } from '@foglio/core';
+import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents } from '../database/schema';
 import { WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
-import { readContent } from './content-store';
+import { fileContent } from './content-store';
 
 /** Time between two entries of what was found, in milliseconds. */
 const ENTER_MS = 500;
@@ -42,7 +43,10 @@ export async function readContentDetails(
       pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
       read = page;
     };
-    await workers.readDetails(await readContent(db, id), wanted, tell, limits);
+    await inScratchFolder(async (path) => {
+      await fileContent(db, id, path('content.pdf'));
+      await workers.readDetails(path('content.pdf'), wanted, tell, limits);
+    });
   } catch (error) {
     if (error instanceof WorkersClosed) settled = read;
     else complain(error);

@@ -1,6 +1,9 @@
+import { createHash } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
 import type { IncomingHttpHeaders } from 'node:http';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
@@ -8,7 +11,7 @@ import { contents, files } from '../database/schema';
 import { bodyReader, idOf } from '../http/body';
 import { Problem } from '../http/problem';
 import type { PdfWorkers } from '../pdf/pdf-workers';
-import { storeContent, streamContent, type StoredContent } from './content-store';
+import { storeContent, streamContent, type StoredContent, type UploadedFile } from './content-store';
 import { enqueueReading } from './reading-queue';
 
 const readQuery = bodyReader({
@@ -30,7 +33,11 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
   router.post('/', async (request, response) => {
     const { name } = readQuery(request.query);
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
-    const content = await storeContent(db, await whole(request, limit), workers, passwordIn(request.headers));
+    const password = passwordIn(request.headers);
+    const content = await inScratchFolder(async (path) => {
+      const uploaded = await receive(request, path('uploaded'), limit);
+      return storeContent(db, uploaded, workers, password);
+    });
     const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
     await enqueueReading(db, content.id);
     response.status(201).json(fileAnswer(file?.id, name, content));
@@ -87,20 +94,28 @@ async function findFile(db: Database, parameter: string | undefined) {
   return found;
 }
 
-/** The whole body. @throws Problem `upload-broken-off`, `body-too-large` */
-async function whole(request: AsyncIterable<Buffer> & { complete: boolean }, limit: number): Promise<Uint8Array> {
-  const parts: Buffer[] = [];
+/** Writes the whole body to a file. @throws Problem `upload-broken-off`, `body-too-large` */
+async function receive(
+  request: AsyncIterable<Buffer> & { complete: boolean },
+  path: string,
+  limit: number,
+): Promise<UploadedFile> {
+  const hash = createHash('sha256');
   let length = 0;
-  try {
+  async function* counted(): AsyncGenerator<Buffer> {
     for await (const part of request) {
       length += part.length;
       if (length > limit) throw tooLarge(limit);
-      parts.push(part);
+      hash.update(part);
+      yield part;
     }
+  }
+  try {
+    await pipeline(counted, createWriteStream(path));
   } catch (error) {
-    if (error instanceof Problem) throw error;
+    if (error instanceof Problem || (error as { code?: string }).code === 'ENOSPC') throw error;
     throw new Problem('upload-broken-off', 'Send it again.');
   }
   if (!request.complete) throw new Problem('upload-broken-off', 'Send it again.');
-  return new Uint8Array(Buffer.concat(parts));
+  return { path, sha256: hash.digest('hex') };
 }

@@ -1,13 +1,14 @@
-import type { Plan } from '@foglio/core';
-import type { ImposeInput } from '@foglio/pdf';
+import { createReadStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
+import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { jobs } from '../database/schema';
-import { readContent, usable } from '../files/content-store';
+import { fileContent, usable } from '../files/content-store';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
-import type { PdfWorkers } from '../pdf/pdf-workers';
+import type { ImposeHow, PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
 import {
   acceptTicket,
@@ -79,28 +80,37 @@ export function jobRoutes(db: Database, workers: PdfWorkers): Router {
     const plan = planTicket(job.ticket, documents, printer.profile);
     const stop = plan.checks.find((check) => check.level === 'stop');
     if (stop) throw new Problem('stop-stands', stop.message);
-    const how = { blanks: 'every-sheet', grey: true } as const;
-    const pdf = await imposeStored(db, workers, { ticket: job.ticket, documents, plan, ...how });
-    const name = encodeURIComponent(`${job.ticket.title || 'imposed'}.pdf`);
-    response.set('Content-Disposition', `attachment; filename*=UTF-8''${name}`);
-    response.type('application/pdf').send(Buffer.from(pdf));
+    await inScratchFolder(async (path) => {
+      const { ticket } = job;
+      await imposeStored(db, workers, { ticket, plan, blanks: 'every-sheet', grey: true }, documents, path);
+      const name = encodeURIComponent(`${ticket.title || 'imposed'}.pdf`);
+      response.set('Content-Disposition', `attachment; filename*=UTF-8''${name}`).type('application/pdf');
+      await pipeline(createReadStream(path(IMPOSED)), response);
+    });
   });
 
   return router;
 }
 
-/** One set of a job over stored documents as PDF. @throws Problem `file-unusable` */
+/** The name under which {@link imposeStored} writes. */
+export const IMPOSED = 'imposed.pdf';
+
+/**
+ * Writes one set of a job over stored documents as PDF.
+ *
+ * @param path of a name in a folder for the documents and what is made of them
+ * @throws Problem `file-unusable`
+ */
 export async function imposeStored(
   db: Database,
   workers: PdfWorkers,
-  { documents, ...how }: Omit<ImposeInput, 'documents'> & { readonly documents: readonly StoredDocument[] },
-): Promise<Uint8Array> {
-  const bytes = new Map<string, Uint8Array>();
-  for (const { contentId } of documents) {
-    if (!bytes.has(contentId)) bytes.set(contentId, await readContent(db, contentId));
-  }
-  const loaded = documents.map((one) => ({ ...one, bytes: bytes.get(one.contentId) as Uint8Array }));
-  return usable(() => workers.impose({ ...how, documents: loaded }));
+  how: ImposeHow,
+  documents: readonly StoredDocument[],
+  path: (name: string) => string,
+): Promise<void> {
+  for (const id of new Set(documents.map(({ contentId }) => contentId))) await fileContent(db, id, path(id));
+  const filed = documents.map((one) => ({ ...one, file: path(one.contentId) }));
+  await usable(() => workers.impose(how, filed, path(IMPOSED)));
 }
 
 async function describe(db: Database, job: StoredJob) {

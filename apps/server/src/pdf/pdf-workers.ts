@@ -1,19 +1,41 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import type { DocumentFacts } from '@foglio/core';
 import { PdfError, tooMuch, type ImposeInput, type PageDetails, type PdfTrouble, type TakenIn } from '@foglio/pdf';
 
-/** What a worker is asked to do. */
+/** A document whose bytes lie in a file. */
+export interface FiledDocument extends DocumentFacts {
+  readonly file: string;
+}
+
+/** How documents are imposed, but for the documents. */
+export type ImposeHow = Omit<ImposeInput, 'documents'>;
+
+/** What a worker is asked to do; sources and targets are paths. */
 export type PdfRequest =
-  | { readonly kind: 'take-in'; readonly bytes: Uint8Array; readonly password: string | null }
-  | { readonly kind: 'read-details'; readonly bytes: Uint8Array; readonly pages: readonly number[] }
-  | { readonly kind: 'impose'; readonly input: ImposeInput };
+  | { readonly kind: 'take-in'; readonly source: string; readonly target: string; readonly password: string | null }
+  | { readonly kind: 'read-details'; readonly source: string; readonly pages: readonly number[] }
+  | {
+      readonly kind: 'impose';
+      readonly how: ImposeHow;
+      readonly documents: readonly FiledDocument[];
+      readonly target: string;
+    };
+
+/** A file as it was taken in. */
+export interface TakenFile extends Omit<TakenIn, 'bytes'> {
+  /** Where it lies: the source, where nothing had to be done to it. */
+  readonly file: string;
+  readonly bytes: number;
+  readonly sha256: string;
+}
 
 /** What a worker tells, in between and at its end. */
 export type PdfReport =
-  | { readonly kind: 'taken-in'; readonly taken: TakenIn }
+  | { readonly kind: 'taken-in'; readonly taken: TakenFile }
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
-  | { readonly kind: 'imposed'; readonly bytes: Uint8Array }
+  | { readonly kind: 'imposed' }
   | { readonly kind: 'failed'; readonly trouble: PdfTrouble; readonly message: string };
 
 /** What work on a file may take before it is ended. */
@@ -80,30 +102,34 @@ export class PdfWorkers {
     for (const giveUp of this.underWay) giveUp(new WorkersClosed('the server is being stopped'));
   }
 
-  /** @throws PdfError where the file cannot be used, `too-much` where it takes more than it may */
-  async takeIn(bytes: Uint8Array, password: string | null, limits = TAKING_IN): Promise<TakenIn> {
-    const last = await this.run({ kind: 'take-in', bytes, password }, limits);
+  /**
+   * Takes in the file at a path.
+   *
+   * @param target where what is made of it is written, if it has to be changed
+   * @throws PdfError where the file cannot be used, `too-much` where it takes more than it may
+   */
+  async takeIn(source: string, target: string, password: string | null, limits = TAKING_IN): Promise<TakenFile> {
+    const last = await this.run({ kind: 'take-in', source, target, password }, limits);
     if (last?.kind !== 'taken-in') throw new Error('the worker ended without a result');
     return last.taken;
   }
 
   /** Tells the details of pages as they are found. @throws PdfError like {@link takeIn} */
   async readDetails(
-    bytes: Uint8Array,
+    source: string,
     pages: readonly number[],
     tell: (page: number, details: PageDetails) => void,
     limits: WorkerLimits = { ...READING, ms: READING.ms + READING.eachPageMs * pages.length },
   ): Promise<void> {
-    await this.run({ kind: 'read-details', bytes, pages }, limits, (report) => {
+    await this.run({ kind: 'read-details', source, pages }, limits, (report) => {
       if (report.kind === 'details') tell(report.page, report.details);
     });
   }
 
-  /** @throws PdfError like {@link takeIn} */
-  async impose(input: ImposeInput, limits = IMPOSING): Promise<Uint8Array> {
-    const last = await this.run({ kind: 'impose', input }, limits);
+  /** Writes the imposed PDF to a path. @throws PdfError like {@link takeIn} */
+  async impose(how: ImposeHow, documents: readonly FiledDocument[], target: string, limits = IMPOSING): Promise<void> {
+    const last = await this.run({ kind: 'impose', how, documents, target }, limits);
     if (last?.kind !== 'imposed') throw new Error('the worker ended without a result');
-    return last.bytes;
   }
 
   private take(): ChildProcess {
