@@ -204,7 +204,7 @@ test.describe('files that cannot be used', () => {
     const path = testInfo.outputPath('letter.pdf');
     writeFileSync(path, 'a letter');
     await page.goto(world.base);
-    await page.getByLabel('Drop a PDF here to set up its printing').setInputFiles(path);
+    await page.getByLabel('Drop a document here to set up its printing').setInputFiles(path);
     await expect(page.getByRole('alert')).toHaveText('letter.pdf: This is not a PDF; save the document as PDF first.');
   });
 });

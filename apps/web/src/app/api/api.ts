@@ -21,8 +21,10 @@ const LONGEST_KEPT_ALIVE = 16_000;
 export class Api {
   private readonly http = inject(HttpClient);
 
-  upload(file: File): Observable<FileRecord> {
-    const headers = { 'Content-Type': 'application/pdf' };
+  /** @param password of a locked file; in a header, since addresses are logged */
+  upload(file: File, password: string | null): Observable<FileRecord> {
+    const headers: Record<string, string> = { 'Content-Type': 'application/octet-stream' };
+    if (password !== null) headers['Document-Password'] = encodeURIComponent(password);
     return this.http.post<FileRecord>('/api/files', file, { params: { name: file.name }, headers });
   }
 
@@ -104,6 +106,11 @@ export function sayError(error: unknown): string {
     return problem?.detail ?? `The server answered with status ${error.status}.`;
   }
   return error instanceof Error ? error.message : String(error);
+}
+
+/** Why a file cannot be used, in the server's word for it; null where that is not the matter. */
+export function fileTrouble(error: unknown): string | null {
+  return error instanceof HttpErrorResponse ? ((error.error as Partial<ProblemRecord> | null)?.trouble ?? null) : null;
 }
 
 /** The code of a problem the server named, or null. */

@@ -1,4 +1,4 @@
-import type { DocumentFacts, Heading, Orientation, PageFacts, Printer, Ticket } from '@foglio/core';
+import type { AboutDocument, DocumentFacts, Heading, Orientation, PageFacts, Printer, Ticket } from '@foglio/core';
 
 /** What the server's API answers with. */
 
@@ -7,6 +7,10 @@ export interface FileRecord {
   readonly name: string;
   readonly pages: readonly PageFacts[];
   readonly outline: readonly Heading[];
+  /** What the file says of itself. */
+  readonly about: AboutDocument;
+  /** What a person should know of the file, in sentences. */
+  readonly remarks: readonly string[];
   /** Of how many pages, from the first, all facts are known. */
   readonly read: number;
 }
@@ -20,6 +24,8 @@ export interface FactsRecord {
 /** A document of a job: facts for planning, and the id by which its bytes are fetched. */
 export interface JobDocument extends DocumentFacts {
   readonly id: string;
+  /** What a person should know of the file, in sentences. */
+  readonly remarks: readonly string[];
   /** Of how many pages, from the first, all facts are known. */
   readonly read: number;
 }
@@ -96,4 +102,6 @@ export interface ProblemRecord {
   readonly title: string;
   readonly detail: string;
   readonly code: string;
+  /** Of a file that cannot be used: why, in one word. */
+  readonly trouble?: string;
 }

@@ -12,9 +12,9 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { firstValueFrom } from 'rxjs';
-import { Api, sayError } from '../api/api';
-import { FileDrop } from '../desk/file-drop';
+import { sayError } from '../api/api';
+import { FileDrop } from '../documents/file-drop';
+import { Uploader } from '../documents/uploader';
 import { PageImage } from '../pages/page-image';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
@@ -46,7 +46,7 @@ const THUMB = 82;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Shelf {
-  private readonly api = inject(Api);
+  private readonly uploader = inject(Uploader);
   private readonly store = inject(Store);
   // Each part by itself, so that a change of one does not work out again what depends on the others.
   private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
@@ -183,13 +183,15 @@ export class Shelf {
     this.uploading.set(true);
     try {
       for (const file of files) {
-        const { id, name, pages, outline, read } = await firstValueFrom(this.api.upload(file));
+        const record = await this.uploader.upload(file);
+        if (!record) continue;
+        const { id, name, pages, outline, about, remarks, read } = record;
         const ticket = this.ticket() as Ticket;
         const entry = { file: id, pages: 'all', numbering: 'position' as const, rotate: 0 as const };
         const documents = [...ticket.documents, entry];
         this.store.dispatch(
           BenchActions.documentAdded({
-            document: { id, name, pages, outline, read },
+            document: { id, name, pages, outline, about, remarks, read },
             ticket: { ...ticket, documents },
           }),
         );

@@ -10,7 +10,8 @@ import { Api, sayError } from '../api/api';
 import type { JobBrief, PrinterRecord } from '../api/records';
 import { brieflyInWords } from '../bench/sentence';
 import { trayColour } from '../bench/tray-mark';
-import { FileDrop } from './file-drop';
+import { FileDrop } from '../documents/file-drop';
+import { Uploader } from '../documents/uploader';
 
 /** What is at hand: a place for files, and the jobs set up before. */
 @Component({
@@ -22,6 +23,7 @@ import { FileDrop } from './file-drop';
 })
 export class Desk {
   private readonly api = inject(Api);
+  private readonly uploader = inject(Uploader);
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
   protected readonly jobs = signal<readonly JobBrief[] | null>(null);
@@ -40,9 +42,12 @@ export class Desk {
       const taken = [];
       for (const file of files) {
         this.uploading.set(file.name);
-        taken.push(await firstValueFrom(this.api.upload(file)));
+        const record = await this.uploader.upload(file);
+        if (record) taken.push(record);
       }
-      const title = (files[0]?.name ?? '').replace(/\.pdf$/i, '');
+      const [first] = taken;
+      if (!first) return;
+      const title = first.name.replace(/\.(pdf|png|jpe?g|txt)$/i, '');
       const documents = taken.map(({ id }) => ({ file: id }));
       const job = await firstValueFrom(this.api.createJob({ version: 1, title, documents }));
       await this.router.navigate(['/jobs', job.id]);

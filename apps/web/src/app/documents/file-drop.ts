@@ -17,7 +17,7 @@ import { ChangeDetectionStrategy, Component, type ElementRef, input, output, sig
     <input
       #chooser
       type="file"
-      accept="application/pdf,.pdf"
+      accept=".pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpeg,text/plain"
       multiple
       tabindex="-1"
       [attr.aria-label]="label()"

@@ -1,0 +1,74 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { seasonContract } from '@foglio/demo';
+import { expect, test } from './world';
+
+/** What people bring besides a PDF that simply opens. */
+
+let folder: string;
+test.beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'foglio-documents-'));
+  writeFileSync(join(folder, 'contract.pdf'), await seasonContract());
+});
+test.afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+const at = (name: string): string => join(folder, name);
+const DROP = 'Drop a document here to set up its printing';
+
+test('a locked PDF asks for its password, again where it is wrong, and is then a job like any other', async ({
+  page,
+  world,
+}) => {
+  execFileSync('qpdf', ['--encrypt', 'sésame', 'owner', '256', '--', at('contract.pdf'), at('locked.pdf')]);
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(at('locked.pdf'));
+  const dialog = page.getByRole('dialog', { name: '“locked.pdf” is locked' });
+  await expect(dialog).toContainText('locked with a password');
+  const password = dialog.getByLabel('Password');
+  await expect(password).toBeFocused();
+  expect((await new AxeBuilder({ page }).include('mat-dialog-container').analyze()).violations).toEqual([]);
+  await password.fill('guess');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toContainText('This is not the password');
+  await password.fill('sésame');
+  await dialog.getByRole('button', { name: 'Open it' }).click();
+  await expect(page.getByText('14 of 14 printed')).toBeVisible();
+});
+
+test('left out, it makes no job, and the Desk is as before', async ({ page, world }) => {
+  execFileSync('qpdf', ['--encrypt', '', 'owner', '256', '--print=none', '--', at('contract.pdf'), at('kept.pdf')]);
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(at('kept.pdf'));
+  const dialog = page.getByRole('dialog', { name: '“kept.pdf” is locked' });
+  await expect(dialog).toContainText('does not allow it to be printed');
+  await dialog.getByRole('button', { name: 'Leave the file out' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByText('No jobs yet.')).toBeVisible();
+  expect(await world.api('/jobs')).toEqual([]);
+});
+
+test('a text and a damaged PDF become pages of one job; what should be known of each is said', async ({
+  page,
+  world,
+}) => {
+  writeFileSync(at('letter.txt'), 'Dear colleague,\n\nthe next page is blank.\f\n');
+  const contract = (await seasonContract()).toString('latin1');
+  writeFileSync(at('broken.pdf'), Buffer.from(contract.replace(/startxref\s+\d+/, 'startxref\n7'), 'latin1'));
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles([at('letter.txt'), at('broken.pdf')]);
+  await expect(page.getByText('2 of 2 printed')).toBeVisible();
+  await page.getByRole('button', { name: '2. broken.pdf' }).click();
+  await expect(page.getByRole('note')).toContainText('was damaged; what could be saved of it is here');
+  await expect(page.getByText('14 of 14 printed')).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+});
+
+test('what Foglio does not know is refused, with what it takes', async ({ page, world }) => {
+  writeFileSync(at('letter.doc'), 'PK\u0003\u0004');
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(at('letter.doc'));
+  await expect(page.getByRole('alert')).toContainText('letter.doc: Foglio takes PDF, PNG, JPEG and plain text');
+});
