@@ -21,7 +21,7 @@ if [ -f "$STATE/$NAME/address" ] && answers "$(cat "$STATE/$NAME/address")"; the
   exit 0
 fi
 
-require_debian postgres=postgresql gs=ghostscript
+require_debian postgres=postgresql gs=ghostscript qpdf=qpdf
 install_packages
 build_all
 

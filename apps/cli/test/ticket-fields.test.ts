@@ -106,10 +106,16 @@ const FIELDS: Record<string, () => Promise<void>> = {
   },
   'layout.frame': async () =>
     expect(firstSide(await planOf({ layout: { kind: 'grid', pagesPerSide: 2, frame: true } })).lines).toHaveLength(8),
-  'layout.marks': async () =>
+  'layout.marks': async () => {
     expect(
       firstSide(await planOf({ margin: 10, layout: { kind: 'grid', pagesPerSide: 2, marks: 'cut' } })).lines,
-    ).not.toEqual([]),
+    ).not.toEqual([]);
+    const booklet = async (marks: 'none' | 'fold') => (await planOf({ layout: { kind: 'booklet', marks } })).sheets[0]!;
+    const { paper, front, back } = await booklet('fold');
+    expect(front.lines?.map(([x1, , x2]) => [x1, x2])).toEqual([0, 1].map(() => [paper.height / 2, paper.height / 2]));
+    expect(back?.lines).toBeUndefined();
+    expect((await booklet('none')).front.lines).toBeUndefined();
+  },
   'layout.sheetsPerSignature': async () => {
     const plan = await planOf({ layout: { kind: 'booklet', sheetsPerSignature: 1 } });
     expect(plan.sheets.map(({ signature }) => signature)).toEqual([1, 2]);

@@ -44,6 +44,7 @@ export const booklet = fc.record({
   sheetsPerSignature: fc.integer({ min: 0, max: 3 }),
   creep: fc.constantFrom(0, 0.2),
   cover: fc.constantFrom(null, 'tray-3'),
+  marks: fc.constantFrom('none' as const, 'fold' as const),
 });
 export const layout = fc.oneof(grid, grid, givenGrid, booklet);
 

@@ -41,7 +41,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
 test('parts given are completed; what was given is left alone', () => {
   const given = { ...least, layout: { kind: 'booklet' }, scale: { percent: 70 } };
   const read = readTicket(given);
-  expect(read.layout).toEqual({ kind: 'booklet', sheetsPerSignature: 0, creep: 0, cover: null });
+  expect(read.layout).toEqual({ kind: 'booklet', sheetsPerSignature: 0, creep: 0, cover: null, marks: 'none' });
   expect(read.scale).toEqual({ mode: 'auto-fit', percent: 70 });
   expect(given.scale).toEqual({ percent: 70 });
 });

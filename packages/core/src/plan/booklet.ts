@@ -1,6 +1,7 @@
 import { mmToPoints } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox, type Margins } from './area';
+import { foldMarks } from './fold-marks';
 import { placePage, type Box, type Placement } from './place';
 import type { Cell, Side } from './plan';
 import type { RoutedPage } from './route';
@@ -23,24 +24,28 @@ type Layout = Extract<Ticket['layout'], { kind: 'booklet' }>;
  *     +---------+---------+  +---------+---------+
  *     |  P - 2s |  1 + 2s |  |  2 + 2s | P-1-2s  |     bound left; bound right, each pair is swapped
  *     +---------+---------+  +---------+---------+
+ *
+ * Fold marks stand on the fronts: folded, these lie outside.
  */
 export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: Ticket['bind']): BookletLayout {
   const area = inset(sideBox(run.paper, 'landscape'), margins.kept);
   const left: Box = { ...area, width: area.width / 2 };
   const right: Box = { ...left, x: area.x + left.width };
   const creep = mmToPoints(layout.creep);
+  const lines = layout.marks === 'fold' ? foldMarks(area) : null;
   const faces: Side[] = [];
   const signatures: number[] = [];
   divide(run.pages, layout.sheetsPerSignature).forEach((pages, signature) => {
     const padded = Math.ceil(pages.length / 4) * 4;
-    const face = (first: number, second: number, shift: number): Side => {
+    const face = (first: number, second: number, shift: number, isOuter: boolean): Side => {
       const [onLeft, onRight] = bind === 'right' ? [second, first] : [first, second];
       const cells = [halfCell(pages[onLeft - 1], left, shift), halfCell(pages[onRight - 1], right, -shift)];
-      return { orientation: 'landscape', cells: cells.filter((cell) => cell !== null) };
+      const side = { orientation: 'landscape', cells: cells.filter((cell) => cell !== null) } as const;
+      return isOuter && lines ? { ...side, lines } : side;
     };
     for (let sheet = 0; sheet < padded / 4; sheet += 1) {
       const outer = padded - 2 * sheet;
-      faces.push(face(outer, 1 + 2 * sheet, creep * sheet), face(2 + 2 * sheet, outer - 1, creep * sheet));
+      faces.push(face(outer, 1 + 2 * sheet, creep * sheet, true), face(2 + 2 * sheet, outer - 1, creep * sheet, false));
       signatures.push(signature + 1);
     }
   });

@@ -7,7 +7,7 @@ const side = {
   additionalProperties: false,
   required: ['orientation', 'cells'],
   properties: {
-    /** Frames and cut marks, as lines from one point to another; only there where the layout asks for any. */
+    /** Frames, cut marks and fold marks, as lines from one point to another; only there where the layout asks for any. */
     lines: {
       type: 'array',
       items: {

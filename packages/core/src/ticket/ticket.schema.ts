@@ -28,6 +28,7 @@ const repeat = { enum: ['none', 'fill-side'] } as const;
 const turn = { enum: ['upright', 'best'] } as const;
 const gutter = { type: 'number', minimum: 0, maximum: 100 } as const;
 const marks = { enum: ['none', 'cut'] } as const;
+const foldMarks = { enum: ['none', 'fold'] } as const;
 const size = { type: 'string', minLength: 1, maxLength: 255 } as const;
 const orientation = { enum: ['auto', 'portrait', 'landscape'] } as const;
 const type = { type: ['string', 'null'], maxLength: 255 } as const;
@@ -49,7 +50,13 @@ export const gridDefaults = {
   frame: false,
   marks: 'none',
 } as const;
-export const bookletDefaults = { kind: 'booklet', sheetsPerSignature: 0, creep: 0, cover: null } as const;
+export const bookletDefaults = {
+  kind: 'booklet',
+  sheetsPerSignature: 0,
+  creep: 0,
+  cover: null,
+  marks: 'none',
+} as const;
 
 /** A route's fields; that it must carry at least one beside its pages is said where the ticket lists routes. */
 export const routeSchema = {
@@ -98,6 +105,7 @@ export const routeSchema = {
             sheetsPerSignature,
             creep,
             cover: { anyOf: [trayId, { type: 'null' }] },
+            marks: foldMarks,
           },
         },
       ],
@@ -173,6 +181,7 @@ export const ticketSchema = {
             sheetsPerSignature: { ...sheetsPerSignature, default: bookletDefaults.sheetsPerSignature },
             creep: { ...creep, default: bookletDefaults.creep },
             cover: { anyOf: [trayId, { type: 'null' }], default: bookletDefaults.cover },
+            marks: { ...foldMarks, default: bookletDefaults.marks },
           },
         },
       ],

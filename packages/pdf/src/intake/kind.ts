@@ -27,7 +27,6 @@ const startsWith = (bytes: Uint8Array, start: readonly number[]): boolean =>
   start.every((byte, index) => bytes[index] === byte);
 
 /** Controls that no text holds: all but tab, line feed, vertical tab, form feed and carriage return. */
-// eslint-disable-next-line no-control-regex
 const CONTROLS = /[\u0000-\u0008\u000e-\u001a\u001c-\u001f\u007f]/;
 
 /**

@@ -1,0 +1,21 @@
+import { mmToPoints } from '../paper/sizes';
+import type { Box } from './place';
+import type { Line } from './plan';
+
+/** As long as a cut mark (common practice: about 5 mm). */
+const LENGTH = mmToPoints(5);
+
+/**
+ * Where a side is folded: a short line at each end of the fold, within what is printed at all.
+ *
+ *     +----|----+
+ *     |         |
+ *     +----|----+
+ */
+export function foldMarks({ x, y, width, height }: Box): Line[] {
+  const fold = x + width / 2;
+  return [
+    [fold, y, fold, y + LENGTH],
+    [fold, y + height - LENGTH, fold, y + height],
+  ];
+}
