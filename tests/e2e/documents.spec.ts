@@ -45,7 +45,8 @@ test('left out, it makes no job, and the Desk is as before', async ({ page, worl
   const dialog = page.getByRole('dialog', { name: '“kept.pdf” is locked' });
   await expect(dialog).toContainText('does not allow it to be printed');
   await dialog.getByRole('button', { name: 'Leave the file out' }).click();
-  await expect(dialog).toBeHidden();
+  await expect(page.getByRole('status')).toBeHidden();
+  await expect(dialog).toHaveCount(0);
   await expect(page.getByText('No jobs yet.')).toBeVisible();
   expect(await world.api('/jobs')).toEqual([]);
 });

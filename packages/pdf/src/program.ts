@@ -39,7 +39,8 @@ export function runProgram(
 ): Promise<ProgramEnd | 'missing'> {
   const limits = [`--as=${memoryMb * MB}`, `--fsize=${outputMb * MB}`];
   return new Promise((resolve, reject) => {
-    const program = spawn('prlimit', [...limits, name, ...options], { timeout: seconds * 1000, killSignal: 'SIGKILL' });
+    const ended = { timeout: seconds * 1000, killSignal: 'SIGKILL' } as const;
+    const program = spawn('prlimit', [...limits, name, ...options], { ...ended, env: process.env });
     let said = '';
     let complained = '';
     program.stdout.on('data', (part: Buffer) => (said += String(part)));

@@ -51,7 +51,7 @@ async function asPdf(bytes: Uint8Array): Promise<MadePages> {
   }
 }
 
-/** Where qpdf is missing, a file that opens by itself is taken as it is. */
+/** Where qpdf is missing, a file that opens by itself is taken as it is; a password is of no use then, which is said. */
 async function unlock(bytes: Uint8Array, password: string | null): Promise<Uint8Array> {
   switch (await lockOf(bytes)) {
     case 'asks':
@@ -59,8 +59,9 @@ async function unlock(bytes: Uint8Array, password: string | null): Promise<Uint8
       return decrypt(bytes, password);
     case 'opens':
       return decrypt(bytes, password ?? '');
-    case 'none':
     case 'unknown':
+      return password === null ? bytes : decrypt(bytes, password);
+    case 'none':
       return bytes;
   }
 }

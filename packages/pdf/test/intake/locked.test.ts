@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync, symlinkSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { PdfError, readDetails, takeIn } from '../../src';
 import { numberedPdf } from '../make-pdf';
 import { lock, pageTexts, qpdfComplaints } from '../poppler';
@@ -44,4 +47,25 @@ test('a file locked against changes only is taken without a word', async () => {
   const { bytes, remarks } = await takeIn(lock(whole, '', 'owner', '--modify=none'));
   expect(remarks).toEqual([]);
   expect(Buffer.from(bytes).includes('/Encrypt')).toBe(false);
+});
+
+describe('where qpdf is not installed', () => {
+  const { PATH } = process.env;
+  const locked = lock(whole, 'secret', 'owner');
+  let folder: string;
+  beforeEach(() => {
+    folder = mkdtempSync(join(tmpdir(), 'foglio-no-qpdf-'));
+    symlinkSync('/usr/bin/prlimit', join(folder, 'prlimit'));
+    process.env['PATH'] = folder;
+  });
+  afterEach(() => {
+    process.env['PATH'] = PATH;
+    rmSync(folder, { recursive: true });
+  });
+
+  test('what opens by itself is taken, and what does not says what to install', async () => {
+    expect((await takeIn(whole)).facts.pages).toHaveLength(2);
+    expect(await troubleOf(locked)).toMatch(/^locked: /);
+    expect(await troubleOf(locked, 'secret')).toMatch(/^program-missing: .*needs the Debian package qpdf; install it/);
+  });
 });

@@ -11,6 +11,7 @@ import {
   type Ticket,
 } from '@foglio/core';
 import type { JobBrief } from '../api/records';
+import { nameWithoutKind } from '../documents/name-without-kind';
 
 /** What a phrase of the sentence changes. */
 export type Control = 'pages' | 'copies' | 'sets' | 'sides' | 'bind' | 'tray' | 'routes';
@@ -87,7 +88,7 @@ type TicketDocument = Ticket['documents'][number];
 
 function documentTitle(ticket: Ticket, facts: DocumentFacts | undefined): string {
   const only = ticket.documents.length === 1 && ticket.title !== '';
-  return only ? ticket.title : (facts?.name ?? 'a document').replace(/\.pdf$/i, '');
+  return only ? ticket.title : nameWithoutKind(facts?.name ?? 'a document');
 }
 
 function sayChosen({ pages: text, rotate, numbering }: TicketDocument, facts: DocumentFacts | undefined): string {

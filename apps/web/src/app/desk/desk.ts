@@ -11,6 +11,7 @@ import type { JobBrief, PrinterRecord } from '../api/records';
 import { brieflyInWords } from '../bench/sentence';
 import { trayColour } from '../bench/tray-mark';
 import { FileDrop } from '../documents/file-drop';
+import { nameWithoutKind } from '../documents/name-without-kind';
 import { Uploader } from '../documents/uploader';
 
 /** What is at hand: a place for files, and the jobs set up before. */
@@ -47,7 +48,7 @@ export class Desk {
       }
       const [first] = taken;
       if (!first) return;
-      const title = first.name.replace(/\.(pdf|png|jpe?g|txt)$/i, '');
+      const title = nameWithoutKind(first.name);
       const documents = taken.map(({ id }) => ({ file: id }));
       const job = await firstValueFrom(this.api.createJob({ version: 1, title, documents }));
       await this.router.navigate(['/jobs', job.id]);

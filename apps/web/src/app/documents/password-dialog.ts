@@ -51,11 +51,14 @@ export interface PasswordData {
     h2 {
       overflow-wrap: anywhere;
     }
+    p {
+      margin: 0;
+    }
     mat-form-field {
       width: 100%;
+      margin-top: 16px;
     }
     .once {
-      margin: 0;
       color: var(--soft);
     }
   `,

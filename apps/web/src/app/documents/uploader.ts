@@ -29,6 +29,7 @@ export class Uploader {
 
   private async ask(data: PasswordData): Promise<string | null> {
     const dialog = this.dialogs.open<PasswordDialog, PasswordData, string>(PasswordDialog, { data, width: '460px' });
-    return (await firstValueFrom(dialog.afterClosed())) ?? null;
+    // An empty answer is none: that is what a button that only closes gives.
+    return (await firstValueFrom(dialog.afterClosed())) || null;
   }
 }
