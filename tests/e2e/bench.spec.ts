@@ -198,13 +198,3 @@ test('a job removed from the Desk is brought back by one press', async ({ quietP
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(page.getByText('programme.pdf, 20 copies, one side: 160 sheets')).toBeVisible();
 });
-
-test.describe('files that cannot be used', () => {
-  test('are refused on the Desk with their name and the reason', async ({ page, world }, testInfo) => {
-    const path = testInfo.outputPath('letter.pdf');
-    writeFileSync(path, 'a letter');
-    await page.goto(world.base);
-    await page.getByLabel('Drop a document here to set up its printing').setInputFiles(path);
-    await expect(page.getByRole('alert')).toHaveText('letter.pdf: This is not a PDF; save the document as PDF first.');
-  });
-});
