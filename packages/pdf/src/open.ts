@@ -12,14 +12,17 @@ export interface OpenPdf {
 /** A header may stand anywhere in the first 1024 bytes (ISO 32000-1, annex H, implementation note 13). */
 const HEADER_WITHIN = 1024;
 
+/** Whether a file says that it is a PDF. */
+export const hasPdfHeader = (bytes: Uint8Array): boolean =>
+  new TextDecoder('latin1').decode(bytes.subarray(0, HEADER_WITHIN)).includes('%PDF-');
+
 /**
  * Opens a PDF without touching its metadata.
  *
  * @throws PdfError `not-a-pdf`, `locked` or `damaged`
  */
 export async function openPdf(bytes: Uint8Array): Promise<OpenPdf> {
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, HEADER_WITHIN));
-  if (!head.includes('%PDF-')) throw notAPdf();
+  if (!hasPdfHeader(bytes)) throw notAPdf();
   const document = await load(bytes);
   const { context } = document;
   const catalog = context.lookup(context.trailerInfo.Root);

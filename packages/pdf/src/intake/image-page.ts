@@ -1,6 +1,6 @@
 import sharp, { type Metadata } from 'sharp';
 import { damagedImage, tooMuch } from '../pdf-error';
-import { finish, newDocument } from './made-pages';
+import { finish, newDocument, type MadePages } from './made-pages';
 
 /** Pixels an inch where an image does not say: a pixel of the web (CSS Values and Units 4, 6.2, absolute lengths). */
 const UNSTATED = 96;
@@ -13,12 +13,6 @@ const LONGEST = 14_400;
 
 /** Points an inch. */
 const INCH = 72;
-
-export interface MadePages {
-  readonly bytes: Uint8Array;
-  /** What a person should know of how it was made, in sentences. */
-  readonly remarks: readonly string[];
-}
 
 /**
  * A PNG or JPEG as a PDF of one page of the image's printed size, upright as its EXIF orientation says. A JPEG goes in as

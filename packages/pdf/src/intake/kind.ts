@@ -1,10 +1,8 @@
 import { decode } from 'iconv-lite';
+import { hasPdfHeader } from '../open';
 
 /** What Foglio takes. */
 export type FileKind = 'pdf' | 'png' | 'jpeg' | 'text';
-
-/** A header may stand anywhere in the first 1024 bytes (ISO 32000-1, annex H, implementation note 13). */
-const HEADER_WITHIN = 1024;
 
 /** First bytes: PNG (ISO/IEC 15948, 5.2), JPEG (ISO/IEC 10918-1, annex B: the marker SOI and the next). */
 const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
@@ -17,9 +15,8 @@ const NOT_FOR_READING = ['%!PS', '{\\rtf'];
 export function kindOf(bytes: Uint8Array): FileKind | null {
   if (startsWith(bytes, PNG)) return 'png';
   if (startsWith(bytes, JPEG)) return 'jpeg';
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, HEADER_WITHIN));
-  if (head.includes('%PDF-')) return 'pdf';
-  if (NOT_FOR_READING.some((start) => head.startsWith(start))) return null;
+  if (hasPdfHeader(bytes)) return 'pdf';
+  if (NOT_FOR_READING.some((start) => startsWith(bytes, [...Buffer.from(start)]))) return null;
   return decodeText(bytes) === null ? null : 'text';
 }
 

@@ -1,5 +1,12 @@
 import PDFDocument from 'pdfkit';
 
+/** Pages made of something that was no PDF. */
+export interface MadePages {
+  readonly bytes: Uint8Array;
+  /** What a person should know of how it was made, in sentences. */
+  readonly remarks: readonly string[];
+}
+
 /** The library wants a date; this one says nothing, and makes the same file of the same input. */
 const NO_DATE = new Date(0);
 

@@ -3,8 +3,8 @@ import { openPdf } from '../open';
 import { listPages } from '../page-tree';
 import { locked, notKnown, PdfError } from '../pdf-error';
 import { savePdf } from '../save';
-import type { MadePages } from './image-page';
 import { decodeText, kindOf } from './kind';
+import type { MadePages } from './made-pages';
 import { decrypt, lockOf, repair } from './qpdf';
 
 /** A file as the rest of Foglio has it: an open, sound PDF, whatever came in. */

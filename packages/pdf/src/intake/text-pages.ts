@@ -1,8 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { create } from 'fontkit';
-import type { MadePages } from './image-page';
-import { finish, newDocument } from './made-pages';
+import { finish, newDocument, type MadePages } from './made-pages';
 
 /** A4, portrait, in points (ISO 216). */
 const PAGE: [number, number] = [595.276, 841.89];
