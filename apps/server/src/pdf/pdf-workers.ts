@@ -166,6 +166,8 @@ export class PdfWorkers {
         last = report;
         if (report.kind === 'failed') reject(new PdfError(report.trouble, report.message));
         else hear(report);
+        // The last word on its work: nobody waits for the process to end.
+        if (report.kind === 'taken-in' || report.kind === 'imposed') resolve(report);
       });
       worker.on('error', reject);
       // "close" and not "exit": by then all it told has been heard.
