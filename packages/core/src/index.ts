@@ -21,9 +21,17 @@ export { listNumbers, listPages, sayPages } from './pages/selection-words';
 export { writeSelection } from './pages/selection-write';
 export { byPosition } from './ticket/by-position';
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
-export { isMonochrome, type Layout, type Route, type Sides, type Ticket, type TicketInput } from './ticket/ticket';
+export {
+  isMonochrome,
+  routeSettings,
+  type Layout,
+  type Route,
+  type Sides,
+  type Ticket,
+  type TicketInput,
+} from './ticket/ticket';
 export { TicketError } from './ticket/ticket-error';
-export { ticketSchema } from './ticket/ticket.schema';
+export { bookletDefaults, gridDefaults, ticketSchema } from './ticket/ticket.schema';
 export {
   plan,
   type Cell,
@@ -38,10 +46,12 @@ export {
 export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './plan/one-job';
 export { pageRules, type PageRules } from './plan/page-rules';
+export { routeCatches, type RouteCatch } from './plan/route-catches';
 export { asSent, everySheet, printingOrder, type SetSheet } from './plan/printing-order';
 export { profileForTicket } from './plan/profile-for-ticket';
 export { legibility, type Legibility } from './tally/legibility';
 export { compare, type WayToPrint } from './compare/compare';
-export { fewestSheets } from './compare/fewest-sheets';
+export { fewestSheets, type FewestSheets } from './compare/fewest-sheets';
+export { tryOutcome, type Outcome } from './compare/outcome';
 export { deliver, type DeliveredSheet, type Face } from './reader/deliver';
 export { leaf, type ReadPage } from './reader/leaf';

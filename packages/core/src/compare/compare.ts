@@ -1,23 +1,16 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
-import { draft } from '../plan/plan';
-import { legibility } from '../tally/legibility';
 import type { Ticket } from '../ticket/ticket';
 import { bookletDefaults, gridDefaults } from '../ticket/ticket.schema';
-import { TicketError } from '../ticket/ticket-error';
+import { outcomeOf, tryOutcome, type Outcome } from './outcome';
 
 export type WayName = 'as-set' | 'one-sided' | 'two-sided' | '2-a-side' | '4-a-side' | 'booklet' | 'in-grey';
 
 /** One way to print the same pages, and what it comes to. */
-export interface WayToPrint {
+export interface WayToPrint extends Outcome {
   readonly name: WayName;
   /** The ticket's fields that make it so. */
   readonly patch: Partial<Ticket>;
-  /** Of the whole job. */
-  readonly sheets: number;
-  readonly cost: number;
-  /** Height of the smallest text on paper, in points; null where no text is printed or it is not known yet. */
-  readonly smallestTextPt: number | null;
 }
 
 /** A grid of so many pages, keeping what the ticket says of flow, gutter and the like. */
@@ -37,7 +30,7 @@ type GridOfTicket = Extract<Ticket['layout'], { kind: 'grid' }>;
  * @throws TicketError where the ticket itself cannot be planned
  */
 export function compare(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): WayToPrint[] {
-  const now = reckon({ name: 'as-set', patch: {} }, ticket, documents, printer);
+  const now: WayToPrint = { name: 'as-set', patch: {}, ...outcomeOf(ticket, documents, printer) };
   const booklet = ticket.layout.kind === 'booklet' ? ticket.layout : bookletDefaults;
   const ways: Pick<WayToPrint, 'name' | 'patch'>[] = [
     { name: 'one-sided', patch: { sides: 'one-sided', ...unfolded(ticket) } },
@@ -47,35 +40,13 @@ export function compare(ticket: Ticket, documents: readonly DocumentFacts[], pri
     { name: 'booklet', patch: { sides: 'two-sided', layout: booklet } },
     { name: 'in-grey', patch: { color: 'monochrome' } },
   ];
-  return [now, ...ways.flatMap((way) => tryReckon(way, ticket, documents, printer))];
+  const reckon = (way: Pick<WayToPrint, 'name' | 'patch'>): WayToPrint[] => {
+    const outcome = tryOutcome({ ...ticket, ...way.patch }, documents, printer);
+    return outcome ? [{ ...way, ...outcome }] : [];
+  };
+  return [now, ...ways.flatMap(reckon)];
 }
 
 /** A booklet is always two-sided, so one side or two can only be chosen for a grid. */
 const unfolded = (ticket: Ticket): Partial<Ticket> =>
   ticket.layout.kind === 'booklet' ? { layout: gridOfPages(ticket, 1) } : {};
-
-function tryReckon(
-  way: Pick<WayToPrint, 'name' | 'patch'>,
-  ticket: Ticket,
-  documents: readonly DocumentFacts[],
-  printer: Printer,
-): WayToPrint[] {
-  try {
-    return [reckon(way, ticket, documents, printer)];
-  } catch (error) {
-    if (error instanceof TicketError) return [];
-    throw error;
-  }
-}
-
-function reckon(
-  { name, patch }: Pick<WayToPrint, 'name' | 'patch'>,
-  ticket: Ticket,
-  documents: readonly DocumentFacts[],
-  printer: Printer,
-): WayToPrint {
-  const { plan } = draft({ ...ticket, ...patch }, documents, printer);
-  const { smallestTextPt, known } = legibility(plan.sheets, documents);
-  const { sheets, cost } = plan.tally;
-  return { name, patch, sheets, cost, smallestTextPt: known ? smallestTextPt : null };
-}

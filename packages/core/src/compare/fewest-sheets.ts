@@ -1,18 +1,13 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
 import { draft } from '../plan/plan';
-import { legibility } from '../tally/legibility';
 import type { Ticket } from '../ticket/ticket';
-import { TicketError } from '../ticket/ticket-error';
 import { gridOfPages } from './compare';
+import { tryOutcome, type Outcome } from './outcome';
 
 /** The set-up with the fewest sheets, and what it comes to. */
-export interface FewestSheets {
+export interface FewestSheets extends Outcome {
   readonly patch: Pick<Ticket, 'sides' | 'layout'>;
-  readonly sheets: number;
-  readonly cost: number;
-  /** Height of the smallest text on paper, in points; null where no text is printed. */
-  readonly smallestTextPt: number | null;
 }
 
 const COUNTS = [1, 2, 4, 6, 8, 9, 16] as const;
@@ -41,32 +36,15 @@ export function fewestSheets(
     for (const count of COUNTS) {
       for (const turn of count === 1 ? (['upright'] as const) : (['upright', 'best'] as const)) {
         const patch = { sides: side, layout: { ...gridOfPages(ticket, count), turn } };
-        const way = reckon(patch, ticket, documents, printer);
-        if (!way || (way.smallestTextPt ?? Infinity) < minimumTextPt - SLACK_PT) continue;
-        if (!best || isBetter(way, best)) best = way;
+        const outcome = tryOutcome({ ...ticket, ...patch }, documents, printer);
+        if (!outcome?.textKnown || (outcome.smallestTextPt ?? Infinity) < minimumTextPt - SLACK_PT) continue;
+        if (!best || isBetter(outcome, best)) best = { patch, ...outcome };
       }
     }
   }
   return best;
 }
 
-const isBetter = (one: FewestSheets, other: FewestSheets): boolean =>
+const isBetter = (one: Outcome, other: Outcome): boolean =>
   one.sheets < other.sheets ||
   (one.sheets === other.sheets && (one.smallestTextPt ?? 0) > (other.smallestTextPt ?? 0) + SLACK_PT);
-
-/** Null where the set-up cannot be planned, or it is not known whether it can be read. */
-function reckon(
-  patch: FewestSheets['patch'],
-  ticket: Ticket,
-  documents: readonly DocumentFacts[],
-  printer: Printer,
-): FewestSheets | null {
-  try {
-    const { plan } = draft({ ...ticket, ...patch }, documents, printer);
-    const { smallestTextPt, known } = legibility(plan.sheets, documents);
-    return known ? { patch, sheets: plan.tally.sheets, cost: plan.tally.cost, smallestTextPt } : null;
-  } catch (error) {
-    if (error instanceof TicketError) return null;
-    throw error;
-  }
-}

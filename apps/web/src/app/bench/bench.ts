@@ -8,7 +8,7 @@ import { benchFeature } from '../state/bench.state';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
 import { KeysDialog } from './keys-dialog';
 import { Lanes } from './lanes';
-import { SentenceBar } from './sentence-bar';
+import { SentenceBar } from './sentence/sentence-bar';
 import { SheetPanel } from './sheet-panel';
 import { Shelf } from './shelf';
 import { TallyBar } from './tally-bar';

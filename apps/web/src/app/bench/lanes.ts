@@ -19,6 +19,7 @@ import { BenchActions } from '../state/bench.actions';
 import { benchFeature, pagesOf } from '../state/bench.state';
 import { COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, saySheet, visibleRange, type Lane } from './lanes-layout';
 import { pageSourceOf } from './page-source';
+import { sayType } from './paper-words';
 import { trayColour, trayInk, trayMark } from './tray-mark';
 
 interface ColumnView {
@@ -176,14 +177,4 @@ export class Lanes {
 function label(cells: Sheet['front']['cells']): string {
   const pages = cells.map(({ page }) => page);
   return pages.length > 2 ? writeSelection(pages, Infinity).replaceAll('-', '–') : pages.join(' ');
-}
-
-/** A PWG 5101.1 media type in words. */
-export function sayType(type: string): string {
-  const words: Record<string, string> = {
-    stationery: 'plain',
-    'stationery-letterhead': 'letterhead',
-    cardstock: 'card',
-  };
-  return words[type] ?? type.replace(/^stationery-/, '');
 }

@@ -4,9 +4,9 @@ import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../pages/side-view';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
-import { sayType } from './lanes';
 import { sayFace } from './lanes-layout';
 import { pageSourceOf } from './page-source';
+import { sayType } from './paper-words';
 import { trayColour, trayInk, trayMark } from './tray-mark';
 
 /** Room for a sheet's sides, in CSS pixels. */

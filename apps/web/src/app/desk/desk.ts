@@ -8,7 +8,7 @@ import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import type { JobBrief, PrinterRecord } from '../api/records';
-import { brieflyInWords } from '../bench/sentence';
+import { brieflyInWords } from '../bench/sentence/sentence';
 import { trayColour } from '../bench/tray-mark';
 import { FileDrop } from '../documents/file-drop';
 import { nameWithoutKind } from '../documents/name-without-kind';

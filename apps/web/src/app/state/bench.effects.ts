@@ -84,7 +84,9 @@ export const plan = createEffect(
     store.select(benchFeature.selectBenchState).pipe(
       distinctUntilChanged((a, b) => a.ticket === b.ticket && a.documents === b.documents && a.printer === b.printer),
       filter(({ ticket, printer }) => ticket !== null && printer !== null),
-      switchMap(({ ticket, documents, printer }) => planner.plan(ticket!, documents, printer!.profile)),
+      switchMap(({ ticket, documents, printer }) =>
+        planner.ask<'plan'>({ kind: 'plan' }, ticket!, documents, printer!.profile),
+      ),
       map((answer) => BenchActions.planned({ answer })),
     ),
   { functional: true },

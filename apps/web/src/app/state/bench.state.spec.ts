@@ -22,7 +22,7 @@ const after = (...actions: Parameters<typeof reducer>[1][]): BenchState =>
 
 const planned = (state: BenchState): BenchState => {
   const made = plan(state.ticket!, state.documents, profile);
-  return reducer(state, BenchActions.planned({ answer: { number: 1, milliseconds: 1, plan: made, trouble: null } }));
+  return reducer(state, BenchActions.planned({ answer: { milliseconds: 1, plan: made, trouble: null } }));
 };
 
 const copies = (count: number, typing?: string) => {
@@ -76,10 +76,7 @@ test('a number key acts on the chosen pages, or on all pages of the chosen sheet
 test('a ticket that cannot be planned keeps the last sheets and says why', () => {
   const state = planned(after());
   const trouble = { place: 'documents[0].pages', problem: 'p', repair: 'r', position: 0, length: 1, replacement: null };
-  const troubled = reducer(
-    state,
-    BenchActions.planned({ answer: { number: 2, milliseconds: 1, plan: null, trouble } }),
-  );
+  const troubled = reducer(state, BenchActions.planned({ answer: { milliseconds: 1, plan: null, trouble } }));
   expect([troubled.plan, troubled.trouble]).toEqual([state.plan, trouble]);
   expect(planned(troubled).trouble).toBeNull();
 });

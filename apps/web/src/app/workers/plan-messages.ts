@@ -1,9 +1,24 @@
-import type { DocumentFacts, Plan, Printer, Ticket } from '@foglio/core';
+import type { DocumentFacts, FewestSheets, Outcome, Plan, Printer, Ticket, WayToPrint } from '@foglio/core';
+
+/** What the planning worker is asked of a ticket and a printer. */
+export type Question =
+  | { readonly kind: 'plan' }
+  /** What the ticket would come to with each of these changes. */
+  | { readonly kind: 'outcomes'; readonly patches: readonly Partial<Ticket>[] }
+  /** The usual ways to print the same pages. */
+  | { readonly kind: 'ways' }
+  | { readonly kind: 'fewest'; readonly minimumTextPt: number };
 
 /** To the planning worker. Facts are sent once, since they are by far the largest part. */
 export type PlanRequest =
   | { readonly kind: 'facts'; readonly documents: readonly DocumentFacts[] }
-  | { readonly kind: 'plan'; readonly number: number; readonly ticket: Ticket; readonly printer: Printer };
+  | {
+      readonly kind: 'question';
+      readonly number: number;
+      readonly ticket: Ticket;
+      readonly printer: Printer;
+      readonly question: Question;
+    };
 
 /** Where a ticket cannot be planned. */
 export interface PlanTrouble {
@@ -16,7 +31,21 @@ export interface PlanTrouble {
   readonly replacement: string | null;
 }
 
-/** From the planning worker: the plan or the trouble, and the milliseconds planning took. */
-export type PlanAnswer = { readonly number: number; readonly milliseconds: number } & (
+/** The plan or the trouble, and the milliseconds planning took. */
+export type PlanAnswer = { readonly milliseconds: number } & (
   { readonly plan: Plan; readonly trouble: null } | { readonly plan: null; readonly trouble: PlanTrouble }
 );
+
+/** What answers each kind of question; null: the ticket cannot be planned so. */
+export interface Answers {
+  readonly plan: PlanAnswer;
+  readonly outcomes: readonly (Outcome | null)[];
+  readonly ways: readonly WayToPrint[] | null;
+  readonly fewest: FewestSheets | null;
+}
+
+/** From the planning worker. */
+export interface PlanReply {
+  readonly number: number;
+  readonly answer: Answers[Question['kind']];
+}

@@ -1,22 +1,58 @@
-import { plan, TicketError, type DocumentFacts } from '@foglio/core';
-import type { PlanAnswer, PlanRequest } from './plan-messages';
+import {
+  compare,
+  fewestSheets,
+  plan,
+  TicketError,
+  tryOutcome,
+  type DocumentFacts,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
+import type { Answers, PlanAnswer, PlanReply, PlanRequest, Question } from './plan-messages';
 
 let documents: readonly DocumentFacts[] = [];
 
 addEventListener('message', ({ data }: MessageEvent<PlanRequest>) => {
-  if (data.kind === 'facts') documents = data.documents;
-  else postMessage(answer(data));
+  if (data.kind === 'facts') {
+    documents = data.documents;
+    return;
+  }
+  const { number, ticket, printer, question } = data;
+  const reply: PlanReply = { number, answer: answer(question, ticket, printer) };
+  postMessage(reply);
 });
 
-function answer({ number, ticket, printer }: Extract<PlanRequest, { kind: 'plan' }>): PlanAnswer {
+function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Question['kind']] {
+  switch (question.kind) {
+    case 'plan':
+      return planned(ticket, printer);
+    case 'outcomes':
+      return question.patches.map((patch) => tryOutcome({ ...ticket, ...patch }, documents, printer));
+    case 'ways':
+      return orNull(() => compare(ticket, documents, printer));
+    case 'fewest':
+      return orNull(() => fewestSheets(ticket, documents, printer, question));
+  }
+}
+
+function planned(ticket: Ticket, printer: Printer): PlanAnswer {
   const start = performance.now();
   try {
     const made = plan(ticket, documents, printer);
-    return { number, milliseconds: performance.now() - start, plan: made, trouble: null };
+    return { milliseconds: performance.now() - start, plan: made, trouble: null };
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;
     const { place, problem, repair, position, length, replacement } = error;
     const trouble = { place, problem, repair, position, length, replacement };
-    return { number, milliseconds: performance.now() - start, plan: null, trouble };
+    return { milliseconds: performance.now() - start, plan: null, trouble };
+  }
+}
+
+function orNull<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof TicketError) return null;
+    throw error;
   }
 }

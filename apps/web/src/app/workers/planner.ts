@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import type { DocumentFacts, Printer, Ticket } from '@foglio/core';
 import { Observable } from 'rxjs';
-import type { PlanAnswer, PlanRequest } from './plan-messages';
+import type { Answers, PlanReply, PlanRequest, Question } from './plan-messages';
 import { spawnPlanWorker } from './spawn';
 
 /** Planning away from the screen's thread, so that typing never waits for it. */
@@ -11,13 +11,18 @@ export class Planner {
   private facts: readonly DocumentFacts[] | null = null;
   private count = 0;
 
-  /** One plan; unsubscribed before it comes, its answer is dropped. */
-  plan(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Observable<PlanAnswer> {
+  /** One answer; unsubscribed before it comes, it is dropped. */
+  ask<Kind extends Question['kind']>(
+    question: Extract<Question, { kind: Kind }>,
+    ticket: Ticket,
+    documents: readonly DocumentFacts[],
+    printer: Printer,
+  ): Observable<Answers[Kind]> {
     return new Observable((subscriber) => {
       const number = ++this.count;
-      const onMessage = ({ data }: MessageEvent<PlanAnswer>): void => {
+      const onMessage = ({ data }: MessageEvent<PlanReply>): void => {
         if (data.number !== number) return;
-        subscriber.next(data);
+        subscriber.next(data.answer as Answers[Kind]);
         subscriber.complete();
       };
       const onError = (event: ErrorEvent): void => subscriber.error(new Error(event.message));
@@ -25,7 +30,7 @@ export class Planner {
       this.worker.addEventListener('error', onError);
       if (this.facts !== documents) this.post({ kind: 'facts', documents });
       this.facts = documents;
-      this.post({ kind: 'plan', number, ticket, printer });
+      this.post({ kind: 'question', number, ticket, printer, question });
       return () => {
         this.worker.removeEventListener('message', onMessage);
         this.worker.removeEventListener('error', onError);

@@ -1,0 +1,9 @@
+/** A PWG 5101.1 media type in words. */
+export function sayType(type: string): string {
+  const words: Record<string, string> = {
+    stationery: 'plain',
+    'stationery-letterhead': 'letterhead',
+    cardstock: 'card',
+  };
+  return words[type] ?? type.replace(/^stationery-/, '');
+}

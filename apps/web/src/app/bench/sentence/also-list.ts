@@ -1,0 +1,67 @@
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Ticket } from '@foglio/core';
+import { benchFeature } from '../../state/bench.state';
+import { OFFERED } from './aspects';
+
+/** What the sentence does not say yet and could: each leads to its own popover. */
+@Component({
+  selector: 'fo-also-list',
+  template: `
+    <h2>And also</h2>
+    <ul>
+      @for (aspect of offered(); track aspect.name) {
+        <li>
+          <button type="button" (click)="chosen.emit(aspect.name)">{{ aspect.offer }}</button>
+        </li>
+      }
+      <li><button type="button" (click)="chosen.emit('routes')">Pages with paper or settings of their own</button></li>
+    </ul>
+  `,
+  styles: `
+    :host {
+      display: block;
+      max-height: min(560px, 80vh);
+      overflow: auto;
+      padding: 16px;
+      border: 1px solid var(--line);
+      border-radius: var(--radius);
+      background: var(--card);
+      box-shadow: 0 6px 24px rgb(34 48 58 / 22%);
+    }
+    ul {
+      columns: 2;
+      column-gap: 16px;
+      margin-top: 8px;
+    }
+    li {
+      break-inside: avoid;
+    }
+    button {
+      width: 100%;
+      min-height: 32px;
+      padding: 4px 8px;
+      border: 0;
+      border-radius: var(--radius);
+      background: none;
+      color: var(--ink);
+      font: inherit;
+      text-align: left;
+      cursor: pointer;
+    }
+    button:hover {
+      background: var(--accent-soft);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'dialog', 'aria-label': 'And also' },
+})
+export class AlsoList {
+  readonly chosen = output<string>();
+  private readonly bench = inject(Store).selectSignal(benchFeature.selectBenchState);
+  protected readonly offered = computed(() => {
+    const { ticket, documents, printer } = this.bench();
+    const situation = { ticket: ticket as Ticket, documents, printer: printer!.profile, at: 0 };
+    return OFFERED.filter(({ fits, say }) => (fits?.(situation) ?? true) && say(situation) === null);
+  });
+}

@@ -1,0 +1,93 @@
+import { findTray, trayName, type DocumentFacts, type Printer, type Ticket } from '@foglio/core';
+
+/** What a ticket is said and changed before: its documents, and the printer it is for. */
+export interface Situation {
+  readonly ticket: Ticket;
+  readonly documents: readonly DocumentFacts[];
+  readonly printer: Printer;
+  /** The document in question, from 0, where an aspect is about one. */
+  readonly at: number;
+}
+
+/** One value that may be taken. */
+export interface Choice {
+  readonly label: string;
+  readonly patch: Partial<Ticket>;
+}
+
+/** A value that is typed. */
+export interface NumberField {
+  readonly label: string;
+  readonly unit: string;
+  readonly value: number;
+  readonly least: number;
+  readonly most: number;
+  readonly step: number;
+  readonly patch: (value: number) => Partial<Ticket>;
+}
+
+/**
+ * One thing a person can set: how the sentence says it and what its popover offers. The sentence, the popovers, "and also"
+ * and "leave out" are all worked out from these, so a new field of the ticket is one more aspect.
+ */
+export interface Aspect {
+  readonly name: string;
+  /** Heads the popover. */
+  readonly title: string;
+  /** In the list of "and also"; null for what the sentence always says. */
+  readonly offer: string | null;
+  /** The words before the phrase. */
+  readonly lead: string;
+  /** The phrase; null where nothing is to be said, since it is at its usual value or means nothing here. */
+  readonly say: (situation: Situation) => string | null;
+  /** The values it has in the house set-up; it is said strongly where the ticket has others. */
+  readonly usual: (situation: Situation) => Partial<Ticket>;
+  /** Whether it means anything for this ticket; always, unless given. */
+  readonly fits?: (situation: Situation) => boolean;
+  readonly choices?: (situation: Situation) => readonly Choice[];
+  readonly numbers?: (situation: Situation) => readonly NumberField[];
+  /** A line of text. */
+  readonly text?: (situation: Situation) => {
+    readonly label: string;
+    readonly value: string;
+    readonly patch: (value: string) => Partial<Ticket>;
+  };
+}
+
+/** Whether the ticket has the value of the house set-up. */
+export function isUsual({ usual }: Pick<Aspect, 'usual'>, situation: Situation): boolean {
+  return holds(situation.ticket, usual(situation));
+}
+
+/** Whether a ticket has all that a patch says. */
+export const holds = (ticket: Ticket, patch: Partial<Ticket>): boolean =>
+  (Object.keys(patch) as (keyof Ticket)[]).every((key) => JSON.stringify(ticket[key]) === JSON.stringify(patch[key]));
+
+export type GridLayout = Extract<Ticket['layout'], { kind: 'grid' }>;
+export type BookletLayout = Extract<Ticket['layout'], { kind: 'booklet' }>;
+
+/** The ticket's layout with some of it changed. */
+export const withGrid = ({ ticket }: Situation, change: Partial<GridLayout>): Partial<Ticket> =>
+  ticket.layout.kind === 'grid' ? { layout: { ...ticket.layout, ...change } } : {};
+
+export const withBooklet = ({ ticket }: Situation, change: Partial<BookletLayout>): Partial<Ticket> =>
+  ticket.layout.kind === 'booklet' ? { layout: { ...ticket.layout, ...change } } : {};
+
+export const gridOf = ({ ticket }: Situation): GridLayout | null =>
+  ticket.layout.kind === 'grid' ? ticket.layout : null;
+
+export const bookletOf = ({ ticket }: Situation): BookletLayout | null =>
+  ticket.layout.kind === 'booklet' ? ticket.layout : null;
+
+/** How many cells a side of the grid has; 1 for a booklet, whose two halves are no grid. */
+export function cellsOf(situation: Situation): number {
+  const grid = gridOf(situation);
+  if (!grid) return 1;
+  return grid.columns !== null && grid.rows !== null ? grid.columns * grid.rows : grid.pagesPerSide;
+}
+
+export function sayTray(id: string, printer: Printer): string {
+  if (id === 'auto') return 'whichever tray holds its paper';
+  const tray = findTray(printer, id);
+  return tray ? trayName(tray) : `“${id}”`;
+}

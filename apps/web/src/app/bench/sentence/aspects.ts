@@ -1,0 +1,74 @@
+import type { Aspect } from './aspect';
+import { bind, bookletBind, copies, sets, sides } from './copies';
+import {
+  cover,
+  creep,
+  cutMarks,
+  flow,
+  foldMarks,
+  frame,
+  grid,
+  gutter,
+  perSide,
+  repeat,
+  signatures,
+  turn,
+} from './layout';
+import { delivery, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
+import { color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
+
+/** Of each document, after its pages. */
+export const DOCUMENT_ASPECTS: readonly Aspect[] = [title, rotate, numbering];
+
+/** Of what a route may have a say in too. */
+export const PAGE_ASPECTS: readonly Aspect[] = [
+  perSide,
+  grid,
+  repeat,
+  flow,
+  turn,
+  gutter,
+  frame,
+  cutMarks,
+  signatures,
+  cover,
+  creep,
+  foldMarks,
+  scale,
+  paper,
+  paperType,
+  orientation,
+  margin,
+  color,
+];
+
+/** Of the whole job, in the order of the sentence; the tray comes after the routes. */
+export const JOB_ASPECTS: readonly Aspect[] = [
+  copies,
+  sets,
+  sides,
+  bind,
+  ...PAGE_ASPECTS.slice(0, PAGE_ASPECTS.indexOf(cover)),
+  bookletBind,
+  ...PAGE_ASPECTS.slice(PAGE_ASPECTS.indexOf(cover)),
+  quality,
+  newDocuments,
+  newSections,
+  slips,
+  slipTray,
+  delivery,
+];
+
+const ALL: readonly Aspect[] = [...DOCUMENT_ASPECTS, ...JOB_ASPECTS, tray];
+
+/** What "and also" has to offer. */
+export const OFFERED: readonly Aspect[] = ALL.filter(({ offer }) => offer !== null);
+
+/** The aspect of that name. @throws Error where there is none */
+export function aspectOf(name: string): Aspect {
+  const found = ALL.find((aspect) => aspect.name === name);
+  if (!found) throw new Error(`no aspect is called ${name}`);
+  return found;
+}
+
+export { tray as TRAY } from './paper';

@@ -1,0 +1,151 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
+import { MatButton } from '@angular/material/button';
+import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
+import type { Outcome, Ticket } from '@foglio/core';
+import { Store } from '@ngrx/store';
+import { concatMap, debounceTime, from, map, switchMap, tap } from 'rxjs';
+import { BenchActions } from '../../state/bench.actions';
+import { benchFeature } from '../../state/bench.state';
+import { Planner } from '../../workers/planner';
+import { holds, isUsual, type NumberField, type Situation } from './aspect';
+import { aspectOf } from './aspects';
+import { sayChange, sayOutcome } from './outcome-words';
+
+/** A key held down asks for many effects; only the last one matters. */
+const ASK_AFTER_MS = 30;
+
+/** What a phrase changes, with what each choice would come to before it is taken. Whatever is taken can be undone. */
+@Component({
+  selector: 'fo-phrase-popover',
+  imports: [FormsModule, MatButton, MatRadioButton, MatRadioGroup],
+  templateUrl: './phrase-popover.html',
+  styleUrl: './phrase-popover.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'dialog', '[attr.aria-label]': 'aspect().title' },
+})
+export class PhrasePopover {
+  /** The aspect's name. */
+  readonly control = input.required<string>();
+  /** The document in question, from 0. */
+  readonly at = input(0);
+  readonly closed = output<void>();
+
+  private readonly store = inject(Store);
+  private readonly planner = inject(Planner);
+  private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  private readonly ticket = computed(() => this.bench().ticket as Ticket);
+  protected readonly aspect = computed(() => aspectOf(this.control()));
+  private readonly situation = computed<Situation>(() => ({
+    ticket: this.ticket(),
+    documents: this.bench().documents,
+    printer: this.bench().printer!.profile,
+    at: this.at(),
+  }));
+
+  protected readonly choices = computed(() => this.aspect().choices?.(this.situation()) ?? []);
+  protected readonly numbers = computed(() => this.aspect().numbers?.(this.situation()) ?? []);
+  protected readonly text = computed(() => this.aspect().text?.(this.situation()) ?? null);
+  protected readonly taken = computed(() => this.choices().findIndex(({ patch }) => holds(this.ticket(), patch)));
+  protected readonly usual = computed(() => isUsual(this.aspect(), this.situation()));
+
+  /** What is typed in each number field and not taken yet. */
+  protected readonly typed = linkedSignal<readonly NumberField[], readonly number[]>({
+    source: this.numbers,
+    computation: (fields) => fields.map(({ value }) => value),
+  });
+
+  /** Every change that is shown: first none at all, then the choices, then the typed numbers. */
+  private readonly patches = computed<readonly Partial<Ticket>[]>(() => [
+    {},
+    ...this.choices().map(({ patch }) => patch),
+    ...this.numbers().map((field, index) => field.patch(inBounds(field, this.typed()[index] ?? field.value))),
+  ]);
+
+  /** As they become known, in the order of the patches. */
+  private readonly outcomes = signal<readonly (Outcome | null)[]>([]);
+
+  constructor() {
+    toObservable(computed(() => ({ patches: this.patches(), situation: this.situation() })))
+      .pipe(
+        debounceTime(ASK_AFTER_MS),
+        tap(() => this.outcomes.set([])),
+        // One after another, so that a plan asked for meanwhile does not wait for all of them.
+        switchMap(({ patches, situation: { ticket, documents, printer } }) =>
+          from(patches).pipe(
+            concatMap((patch) =>
+              this.planner.ask<'outcomes'>({ kind: 'outcomes', patches: [patch] }, ticket, documents, printer),
+            ),
+            map(([outcome]) => outcome ?? null),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((outcome) => this.outcomes.update((known) => [...known, outcome]));
+  }
+
+  /** "18 sheets, € 2.12, text from 9.0 pt" */
+  protected outcome(place: number): string {
+    const outcome = this.outcomes()[place];
+    if (outcome === undefined) return '';
+    return outcome === null ? 'not possible here' : sayOutcome(outcome);
+  }
+
+  protected change(place: number): string {
+    const [now, outcome] = [this.outcomes()[0], this.outcomes()[place]];
+    return now && outcome ? sayChange(outcome, now) : '';
+  }
+
+  protected take(patch: Partial<Ticket>): void {
+    if (holds(this.ticket(), patch)) return;
+    this.store.dispatch(BenchActions.ticketChanged({ ticket: { ...this.ticket(), ...patch } }));
+  }
+
+  protected type(index: number, value: number | null): void {
+    this.typed.update((all) => all.map((one, place) => (place === index ? (value ?? NaN) : one)));
+  }
+
+  /** Takes a typed number, if it is one that can be. */
+  protected takeTyped(index: number): void {
+    const field = this.numbers()[index];
+    const value = this.typed()[index];
+    if (!field || value === undefined || value === field.value) return;
+    if (inBounds(field, value) === value) this.take(field.patch(value));
+    else this.type(index, field.value);
+  }
+
+  protected step(index: number, by: number): void {
+    const field = this.numbers()[index] as NumberField;
+    const typed = this.typed()[index] as number;
+    const value = inBounds(field, Math.round(((Number.isNaN(typed) ? field.value : typed) + by) * 1000) / 1000);
+    this.take(field.patch(value));
+  }
+
+  /** Nothing typed is lost by closing. */
+  protected done(): void {
+    this.numbers().forEach((_, index) => this.takeTyped(index));
+    this.closed.emit();
+  }
+
+  protected leaveOut(): void {
+    this.take(this.aspect().usual(this.situation()));
+    this.closed.emit();
+  }
+}
+
+/** The nearest value a field can have; steps of whole numbers take whole numbers only. */
+function inBounds({ least, most, step, value }: NumberField, wanted: number): number {
+  if (Number.isNaN(wanted)) return value;
+  const whole = Number.isInteger(step) && step === 1 ? Math.round(wanted) : wanted;
+  return Math.min(most, Math.max(least, whole));
+}

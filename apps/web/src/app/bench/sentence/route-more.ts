@@ -1,0 +1,196 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { routeSettings, type Route, type Ticket } from '@foglio/core';
+import { holds, type Aspect, type Situation } from './aspect';
+import { PAGE_ASPECTS } from './aspects';
+
+type OwnPart = 'layout' | 'paper' | 'scale' | 'margin' | 'color';
+
+/** The parts of a route beside tray and sides, each of which an aspect of the sentence knows how to change. */
+const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'];
+
+/** The further settings of a route: the same choices as the sentence has for the whole job. */
+@Component({
+  selector: 'fo-route-more',
+  template: `
+    <div class="parts">
+      @for (part of chosen(); track part.aspect.name) {
+        @if (part.choices.length > 0) {
+          <label>
+            {{ part.aspect.title }}
+            <select (change)="takeChoice(part, +$any($event.target).value)">
+              <option value="-1" [selected]="part.at < 0">{{ part.like }}</option>
+              @for (choice of part.choices; track choice.label) {
+                <option [value]="$index" [selected]="$index === part.at">{{ choice.label }}</option>
+              }
+            </select>
+          </label>
+        }
+        @for (field of part.numbers; track field.label) {
+          <label>
+            {{ part.choices.length > 0 ? field.label : part.aspect.title }}{{ field.unit ? ' in ' + field.unit : '' }}
+            <input
+              type="number"
+              [min]="field.least"
+              [max]="field.most"
+              [step]="field.step"
+              [value]="field.value"
+              (change)="takeNumber(field, $any($event.target))"
+            />
+          </label>
+        }
+      }
+      <label>
+        Turned
+        <select (change)="turn($any($event.target).value)">
+          <option value="" [selected]="route().rotate === undefined">like its document</option>
+          @for (degrees of [0, 90, 180, 270]; track degrees) {
+            <option [value]="degrees" [selected]="route().rotate === degrees">{{ degrees }}° clockwise</option>
+          }
+        </select>
+      </label>
+      <label class="tick">
+        <input type="checkbox" [checked]="route().ownSheet ?? false" (change)="setApart($any($event.target).checked)" />
+        Each of these pages on a sheet of its own
+      </label>
+      <label>
+        Name
+        <input
+          type="text"
+          maxlength="255"
+          [value]="route().name ?? ''"
+          (change)="changed.emit({ name: $any($event.target).value || undefined })"
+        />
+      </label>
+    </div>
+    @if (ownParts().length > 0) {
+      <button type="button" class="reset" (click)="reset()">Everything but tray and sides like the rest</button>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      margin: 6px 0 8px 64px;
+      padding: 12px;
+      border-radius: var(--radius);
+      background: var(--shelf);
+    }
+    .parts {
+      display: grid;
+      grid-template-columns: repeat(3, minmax(0, 1fr));
+      gap: 10px 16px;
+      align-items: end;
+    }
+    label {
+      color: var(--soft);
+      font-size: 12px;
+    }
+    select,
+    input {
+      display: block;
+      width: 100%;
+      height: 34px;
+      padding: 0 8px;
+      border: 1px solid #8b8471;
+      border-radius: var(--radius);
+      background: #fff;
+      color: var(--ink);
+      font: 400 14px var(--sans);
+    }
+    .tick {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      min-height: 34px;
+    }
+    .tick input {
+      width: 20px;
+      height: 20px;
+    }
+    .reset {
+      margin-top: 10px;
+      padding: 4px 0;
+      border: 0;
+      background: none;
+      color: var(--accent);
+      font: 600 13px var(--sans);
+      text-decoration: underline;
+      cursor: pointer;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RouteMore {
+  readonly route = input.required<Route>();
+  readonly situation = input.required<Situation>();
+  readonly changed = output<Partial<Route>>();
+
+  /** The job as it would be were all of it printed like these pages. */
+  private readonly alone = computed<Situation>(() => {
+    const { layout, paper, scale, margin, color } = routeSettings(this.situation().ticket, this.route());
+    return { ...this.situation(), ticket: { ...this.situation().ticket, layout, paper, scale, margin, color } };
+  });
+
+  protected readonly ownParts = computed(() => PARTS.filter((part) => this.route()[part] !== undefined));
+
+  /** What can be chosen: all that means something here. */
+  protected readonly chosen = computed(() => {
+    const alone = this.alone();
+    return PAGE_ASPECTS.filter(({ fits, name }) => (fits?.(alone) ?? true) && name !== 'cover').map((aspect) => {
+      const choices = aspect.choices?.(alone) ?? [];
+      const own = this.isOwn(aspect);
+      return {
+        aspect,
+        choices,
+        numbers: aspect.name === 'paper' ? [] : (aspect.numbers?.(alone) ?? []),
+        at: own ? choices.findIndex(({ patch }) => holds(alone.ticket, patch)) : -1,
+        like: own ? 'something else' : `like the rest`,
+      };
+    });
+  });
+
+  /** Whether the route differs from the job in what an aspect says. */
+  private isOwn(aspect: Aspect): boolean {
+    return aspect.say(this.alone()) !== aspect.say(this.situation());
+  }
+
+  protected takeChoice({ aspect, choices }: ReturnType<typeof this.chosen>[number], at: number): void {
+    const choice = choices[at];
+    if (choice) return this.take(choice.patch);
+    // Like the rest: the choice that the job has taken; the others of the route stay.
+    const { ticket } = this.situation();
+    const taken = aspect.choices?.(this.situation()).find(({ patch }) => holds(ticket, patch));
+    const there = choices.find(({ label }) => label === taken?.label);
+    if (there) this.take(there.patch);
+  }
+
+  protected takeNumber(
+    field: { least: number; most: number; patch: (value: number) => Partial<Ticket> },
+    typed: HTMLInputElement,
+  ): void {
+    const value = Number(typed.value);
+    if (typed.value !== '' && value >= field.least && value <= field.most) this.take(field.patch(value));
+  }
+
+  /** A part that is the job's again is no part of the route. */
+  private take(patch: Partial<Ticket>): void {
+    const change: Partial<Route> = {};
+    for (const part of PARTS) {
+      if (patch[part] === undefined) continue;
+      const same = holds(this.situation().ticket, { [part]: patch[part] });
+      Object.assign(change, { [part]: same ? undefined : patch[part] });
+    }
+    this.changed.emit(change);
+  }
+
+  protected turn(value: string): void {
+    this.changed.emit({ rotate: value === '' ? undefined : (Number(value) as Route['rotate']) });
+  }
+
+  protected setApart(apart: boolean): void {
+    this.changed.emit({ ownSheet: apart || undefined });
+  }
+
+  protected reset(): void {
+    this.changed.emit(Object.fromEntries(PARTS.map((part) => [part, undefined])));
+  }
+}

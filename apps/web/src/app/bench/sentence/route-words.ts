@@ -1,0 +1,48 @@
+import { listPages, routeSettings, type Route } from '@foglio/core';
+import { sayTray, type Situation } from './aspect';
+import { PAGE_ASPECTS } from './aspects';
+import { LONGEST_PAGES, readPages } from './page-words';
+
+/** "page 1 comes from Tray 2, on one side" */
+export function sayRoute(route: Route, situation: Situation): string {
+  const { subject, one } = subjectOf(route, situation);
+  const from = route.tray ? [`${one ? 'comes' : 'come'} from ${sayTray(route.tray, situation.printer)}`] : [];
+  const said = [...from, ...waysOf(route, situation, one)];
+  if (from.length === 0) said[0] = `${one ? 'is' : 'are'} printed ${said[0]}`;
+  return `${subject} ${said.join(', ')}`;
+}
+
+/** The pages in words, and whether it is a single one. A rule for several documents is told by its text. */
+function subjectOf(route: Route, { ticket, documents }: Situation): { subject: string; one: boolean } {
+  const place = (route.document ?? 1) - 1;
+  const document = ticket.documents[place] ?? { rotate: 0, numbering: 'position' };
+  const pages = readPages(route.pages, documents[place], document, true);
+  if (pages === null || pages.length === 0 || (documents.length > 1 && route.document === undefined)) {
+    return { subject: `pages “${route.pages}”`, one: false };
+  }
+  const listed = listPages(pages);
+  const of = documents.length > 1 ? ` of document ${route.document}` : '';
+  return {
+    subject: `${listed.length > LONGEST_PAGES ? `${pages.length} pages` : listed}${of}`,
+    one: pages.length === 1,
+  };
+}
+
+/** What is different for the pages of a route: all that would be said of the job, were it set up like them. */
+function waysOf(route: Route, situation: Situation, one: boolean): string[] {
+  const { layout, paper, scale, margin, color } = routeSettings(situation.ticket, route);
+  const alone = { ...situation, ticket: { ...situation.ticket, layout, paper, scale, margin, color } };
+  const said: string[] = [];
+  if (route.sides) said.push(route.sides === 'one-sided' ? 'on one side' : 'on both sides');
+  if (route.rotate !== undefined) said.push(route.rotate === 0 ? 'not turned' : `turned ${route.rotate}°`);
+  for (const aspect of PAGE_ASPECTS) {
+    const [here, there] = [aspect.say(alone), aspect.say(situation)];
+    if (here === there) continue;
+    if (here !== null) said.push(`${aspect.lead.replace(/^,? /, '')}${here}`);
+    // What means nothing for these pages need not be denied.
+    else if (aspect.fits?.(alone) ?? true) said.push(`not ${there}`);
+  }
+  if (route.ownSheet) said.push(one ? 'on a sheet of its own' : 'each on a sheet of its own');
+  // It may repeat what holds for the rest.
+  return said.length === 0 && !route.tray ? ['like the rest'] : said;
+}

@@ -1,0 +1,148 @@
+import { A11yModule } from '@angular/cdk/a11y';
+import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { benchFeature } from '../../state/bench.state';
+import { AlsoList } from './also-list';
+import { PhrasePopover } from './phrase-popover';
+import { RoutesEditor } from './routes-editor';
+import { sentence, type Phrase } from './sentence';
+
+interface KeyedPhrase extends Phrase {
+  /** The same for as long as it is about the same thing, whatever comes and goes before it. */
+  readonly key: string;
+}
+
+/** What is open: the popover of a phrase, or what "and also" has led to. */
+interface Open {
+  readonly at: string;
+  /** An aspect's name, "routes", or "also" for the list of them. */
+  readonly control: string;
+  readonly index: number;
+}
+
+const ALSO = 'also';
+
+/** The whole ticket as a sentence whose phrases are its controls. */
+@Component({
+  selector: 'fo-sentence-bar',
+  imports: [A11yModule, AlsoList, CdkConnectedOverlay, CdkOverlayOrigin, PhrasePopover, RoutesEditor],
+  template: `
+    <h1 class="heard">Set-up</h1>
+    <p>
+      @for (phrase of phrases(); track phrase.key) {
+        @if (phrase.control === 'pages') {
+          <button
+            type="button"
+            [class.strong]="phrase.strong"
+            (click)="goToPages()"
+            [textContent]="phrase.text"
+          ></button>
+        } @else if (phrase.control) {
+          <button
+            type="button"
+            cdkOverlayOrigin
+            #origin="cdkOverlayOrigin"
+            [class.strong]="phrase.strong"
+            [attr.aria-expanded]="open()?.at === phrase.key"
+            (click)="show(phrase.key, phrase.control, phrase.index, origin)"
+            [textContent]="phrase.text"
+          ></button>
+        } @else {
+          <span [textContent]="phrase.text"></span>
+        }
+      }
+      <button
+        type="button"
+        class="also"
+        cdkOverlayOrigin
+        #also="cdkOverlayOrigin"
+        [attr.aria-expanded]="open()?.at === ALSO"
+        (click)="show(ALSO, ALSO, 0, also)"
+      >
+        and also …
+      </button>
+    </p>
+    @if (origin(); as at) {
+      <ng-template
+        cdkConnectedOverlay
+        [cdkConnectedOverlayOrigin]="at"
+        [cdkConnectedOverlayOpen]="open() !== null"
+        [cdkConnectedOverlayHasBackdrop]="true"
+        [cdkConnectedOverlayPush]="true"
+        [cdkConnectedOverlayViewportMargin]="8"
+        cdkConnectedOverlayBackdropClass="cdk-overlay-transparent-backdrop"
+        (backdropClick)="close()"
+        (overlayKeydown)="onKey($event)"
+        (detach)="close()"
+      >
+        @if (open(); as shown) {
+          @switch (shown.control) {
+            @case ('also') {
+              <fo-also-list cdkTrapFocus cdkTrapFocusAutoCapture (chosen)="lead($event)" />
+            }
+            @case ('routes') {
+              <fo-routes-editor cdkTrapFocus cdkTrapFocusAutoCapture [at]="shown.index" (closed)="close()" />
+            }
+            @default {
+              <fo-phrase-popover
+                cdkTrapFocus
+                cdkTrapFocusAutoCapture
+                [control]="shown.control"
+                [at]="shown.index"
+                (closed)="close()"
+              />
+            }
+          }
+        }
+      </ng-template>
+    }
+  `,
+  styleUrl: './sentence-bar.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SentenceBar {
+  private readonly store = inject(Store);
+  private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
+  private readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
+  private readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
+  protected readonly ALSO = ALSO;
+  protected readonly open = signal<Open | null>(null);
+  protected readonly origin = signal<CdkOverlayOrigin | null>(null);
+  protected readonly phrases = computed<KeyedPhrase[]>(() => {
+    const [ticket, printer] = [this.ticket(), this.printer()];
+    if (!ticket || !printer) return [];
+    let last = 'start';
+    let words = 0;
+    return sentence(ticket, this.documents(), printer.profile).map((phrase) => {
+      words = phrase.control === null ? words + 1 : 0;
+      if (phrase.control !== null) last = `${phrase.control} ${phrase.index}`;
+      return { ...phrase, key: phrase.control === null ? `${words} after ${last}` : last };
+    });
+  });
+
+  protected show(at: string, control: string, index: number, origin: CdkOverlayOrigin): void {
+    this.origin.set(origin);
+    this.open.set(this.open()?.at === at ? null : { at, control, index });
+  }
+
+  /** "And also" goes on in the popover of what was chosen. */
+  protected lead(control: string): void {
+    this.open.set({ at: ALSO, control, index: 0 });
+  }
+
+  protected close(): void {
+    if (!this.open()) return;
+    this.open.set(null);
+    const button: unknown = this.origin()?.elementRef.nativeElement;
+    if (button instanceof HTMLElement) button.focus();
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    if (event.key === 'Escape') this.close();
+  }
+
+  protected goToPages(): void {
+    document.querySelector<HTMLInputElement>('#selection')?.focus();
+  }
+}

@@ -1,0 +1,89 @@
+import type { DocumentFacts, Printer, Ticket } from '@foglio/core';
+import type { JobBrief } from '../../api/records';
+import { isUsual, type Aspect, type Situation } from './aspect';
+import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
+import { chosenPages, sayChosen } from './page-words';
+import { sayRoute } from './route-words';
+
+export interface Phrase {
+  readonly text: string;
+  /** The name of the aspect it changes, "pages" or "routes"; null: words between the phrases. */
+  readonly control: string | null;
+  /** Which document or route, from 0, where the control is about one. */
+  readonly index: number;
+  /** Differs from the house set-up. */
+  readonly strong: boolean;
+}
+
+/** More than that is told by number, so that the sentence stays within three lines of a screen 1280 pixels wide. */
+const MOST_ROUTES = 3;
+const MOST_DOCUMENTS = 3;
+const MOST_LETTERS = 350;
+
+/** The whole ticket as one English sentence or two; read aloud it is what will happen. */
+export function sentence(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Phrase[] {
+  const whole = assemble({ ticket, documents, printer, at: 0 }, ticket.routes.length > MOST_ROUTES);
+  const letters = whole.reduce((sum, { text }) => sum + text.length, 0);
+  if (ticket.routes.length < 2 || letters <= MOST_LETTERS) return whole;
+  return assemble({ ticket, documents, printer, at: 0 }, true);
+}
+
+function assemble(situation: Situation, foldRoutes: boolean): Phrase[] {
+  const { ticket } = situation;
+  const said: Phrase[] = [plain('Print '), ...sayDocuments(situation), ...sayAll(JOB_ASPECTS, situation)];
+  if (ticket.routes.length === 0) return [...said, ...sayAll([TRAY], situation), plain('.')];
+  said.push(plain('. '));
+  if (foldRoutes) {
+    const count = ticket.routes.length;
+    said.push({ ...phrase('routes', `${count} routes`, true) }, plain(' have paper or settings of their own'));
+  } else {
+    ticket.routes.forEach((route, index) => {
+      if (index > 0) said.push(plain('; '));
+      const text = sayRoute(route, situation);
+      said.push(phrase('routes', index === 0 ? text[0]?.toUpperCase() + text.slice(1) : text, true, index));
+    });
+  }
+  const from = sayAll([TRAY], situation).filter(({ control }) => control !== null);
+  return [...said, plain('; all else comes from '), ...from, plain('.')];
+}
+
+const plain = (text: string): Phrase => ({ text, control: null, index: 0, strong: false });
+
+const phrase = (control: string, text: string, strong: boolean, index = 0): Phrase => ({
+  text,
+  control,
+  index,
+  strong,
+});
+
+/** What these aspects have to say, each after its own words. */
+const sayAll = (aspects: readonly Aspect[], situation: Situation): Phrase[] =>
+  aspects.flatMap((aspect) => {
+    const text = aspect.say(situation);
+    if (text === null) return [];
+    return [plain(aspect.lead), phrase(aspect.name, text, !isUsual(aspect, situation), situation.at)];
+  });
+
+function sayDocuments(situation: Situation): Phrase[] {
+  const { ticket, documents } = situation;
+  if (ticket.documents.length > MOST_DOCUMENTS) {
+    const pages = ticket.documents.map((one, index) => chosenPages(one, documents[index]));
+    const count = pages.reduce((sum, one) => sum + (one?.length ?? 0), 0);
+    const all = ticket.documents.every(({ pages: text }) => text === 'all');
+    const text = `${all ? 'all ' : ''}${count} pages`;
+    return [phrase('pages', text, !all), plain(` of ${ticket.documents.length} documents`)];
+  }
+  return ticket.documents.flatMap((document, at) => [
+    ...(at === 0 ? [] : [plain(at === ticket.documents.length - 1 ? ' and ' : ', ')]),
+    phrase('pages', sayChosen(document, documents[at]), document.pages !== 'all', at),
+    ...sayAll(DOCUMENT_ASPECTS, { ...situation, at }),
+  ]);
+}
+
+/** A job in short, for a list: "14 pages, 2 copies, both sides: 18 sheets". */
+export function brieflyInWords({ ticket, names, sheets }: JobBrief): string {
+  const what = names.length > 1 ? `${names.length} documents` : (names[0] ?? 'no document');
+  const copies = ticket.copies === 1 ? 'one copy' : `${ticket.copies} copies`;
+  const sides = ticket.sides === 'two-sided' ? 'both sides' : 'one side';
+  return `${what}, ${copies}, ${sides}: ${sheets === 1 ? '1 sheet' : `${sheets} sheets`}`;
+}

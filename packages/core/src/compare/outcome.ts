@@ -1,0 +1,35 @@
+import type { DocumentFacts } from '../pages/facts';
+import type { Printer } from '../paper/printer';
+import { draft } from '../plan/plan';
+import { legibility } from '../tally/legibility';
+import type { Ticket } from '../ticket/ticket';
+import { TicketError } from '../ticket/ticket-error';
+
+/** What a ticket comes to, in the figures by which people choose between two. */
+export interface Outcome {
+  /** Of the whole job. */
+  readonly sheets: number;
+  readonly cost: number;
+  /** Height of the smallest text on paper, in points; null where no text is printed or it is not known yet. */
+  readonly smallestTextPt: number | null;
+  /** Whether it is known of every page what text it holds. */
+  readonly textKnown: boolean;
+}
+
+/** @throws TicketError where the ticket cannot be planned */
+export function outcomeOf(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Outcome {
+  const { plan } = draft(ticket, documents, printer);
+  const { smallestTextPt, known } = legibility(plan.sheets, documents);
+  const { sheets, cost } = plan.tally;
+  return { sheets, cost, smallestTextPt: known ? smallestTextPt : null, textKnown: known };
+}
+
+/** The same; null where the ticket cannot be planned. */
+export function tryOutcome(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Outcome | null {
+  try {
+    return outcomeOf(ticket, documents, printer);
+  } catch (error) {
+    if (error instanceof TicketError) return null;
+    throw error;
+  }
+}
