@@ -1,6 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
-import { draft } from '../plan/plan';
+import { draft, type Sheet } from '../plan/plan';
 import { legibility } from '../tally/legibility';
 import type { Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
@@ -14,6 +14,8 @@ export interface Outcome {
   readonly smallestTextPt: number | null;
   /** Whether it is known of every page what text it holds. */
   readonly textKnown: boolean;
+  /** The first sheet, for a picture of it. */
+  readonly first: Sheet;
 }
 
 /** @throws TicketError where the ticket cannot be planned */
@@ -21,7 +23,9 @@ export function outcomeOf(ticket: Ticket, documents: readonly DocumentFacts[], p
   const { plan } = draft(ticket, documents, printer);
   const { smallestTextPt, known } = legibility(plan.sheets, documents);
   const { sheets, cost } = plan.tally;
-  return { sheets, cost, smallestTextPt: known ? smallestTextPt : null, textKnown: known };
+  // A document of which no page is chosen is an error, so there is a first sheet.
+  const first = plan.sheets[0] as Sheet;
+  return { sheets, cost, smallestTextPt: known ? smallestTextPt : null, textKnown: known, first };
 }
 
 /** The same; null where the ticket cannot be planned. */

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
@@ -12,11 +12,12 @@ import { SentenceBar } from './sentence/sentence-bar';
 import { SheetPanel } from './sheet-panel';
 import { Shelf } from './shelf';
 import { TallyBar } from './tally-bar';
+import { WaysDrawer } from './ways/ways-drawer';
 
 /** One job: sentence, shelf, lanes, sheet and tally, and the keys that work on all of them. */
 @Component({
   selector: 'fo-bench',
-  imports: [Lanes, MatButton, SentenceBar, SheetPanel, Shelf, TallyBar],
+  imports: [Lanes, MatButton, SentenceBar, SheetPanel, Shelf, TallyBar, WaysDrawer],
   template: `
     @if (bench().loadError; as message) {
       <main class="state">
@@ -36,7 +37,12 @@ import { TallyBar } from './tally-bar';
         <fo-sentence-bar />
         <div class="regions">
           <fo-shelf />
-          <fo-lanes />
+          <div class="middle">
+            <fo-lanes [waysOpen]="waysOpen()" (waysWanted)="waysOpen.set(!waysOpen())" />
+            @if (waysOpen()) {
+              <fo-ways-drawer (closed)="waysOpen.set(false)" />
+            }
+          </div>
           <fo-sheet-panel (goTo)="goTo($event, false)" />
         </div>
         <fo-tally-bar (send)="send()" (save)="save()" />
@@ -64,6 +70,17 @@ import { TallyBar } from './tally-bar';
       grid-template: minmax(0, 1fr) / 244px minmax(0, 1fr) 316px;
       min-height: 0;
     }
+    .middle {
+      display: grid;
+      position: relative;
+      min-width: 0;
+      min-height: 0;
+    }
+    fo-ways-drawer {
+      position: absolute;
+      inset: 44px 0 0;
+      z-index: 5;
+    }
     .state {
       gap: 16px;
       align-items: center;
@@ -83,6 +100,7 @@ import { TallyBar } from './tally-bar';
 export class Bench {
   /** From the route. */
   readonly id = input.required<string>();
+  protected readonly waysOpen = signal(false);
   private readonly store = inject(Store);
   private readonly dialog = inject(MatDialog);
   protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);

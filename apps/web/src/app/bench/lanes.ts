@@ -8,6 +8,8 @@ import {
   effect,
   type ElementRef,
   inject,
+  input,
+  output,
   signal,
   untracked,
   viewChild,
@@ -45,6 +47,9 @@ const NUMBERS = 30;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Lanes {
+  /** Whether the other ways lie over the lanes. */
+  readonly waysOpen = input(false);
+  readonly waysWanted = output<void>();
   private readonly store = inject(Store);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { findTray, saySize, trayName, type Check, type Sheet, type Sides } from '@foglio/core';
+import { findTray, saySize, trayName, type Check, type Repair, type Sheet, type Sides } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../pages/side-view';
 import { BenchActions } from '../state/bench.actions';
@@ -97,6 +97,12 @@ export class SheetPanel {
     this.store.dispatch(
       BenchActions.pagesRouted({ pages: this.routable(), change: { sides: sides === own ? null : sides } }),
     );
+  }
+
+  /** A repair is a change of the ticket like any other, and undone like any other. */
+  protected mend({ patch }: Repair): void {
+    const ticket = this.bench().ticket;
+    if (ticket) this.store.dispatch(BenchActions.ticketChanged({ ticket: { ...ticket, ...patch } }));
   }
 
   protected step(by: number): void {

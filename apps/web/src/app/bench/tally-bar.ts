@@ -1,7 +1,7 @@
 import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { MatButton } from '@angular/material/button';
-import type { Check } from '@foglio/core';
+import type { Check, Repair } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
@@ -83,6 +83,14 @@ export class TallyBar {
     const sheets = this.bench().plan?.tally.sheets;
     return sheets === undefined ? 'Send' : `Send ${countSheets(sheets)}`;
   });
+
+  /** The list stays open while there is something left in it. */
+  protected mend({ patch }: Repair): void {
+    const ticket = this.bench().ticket;
+    if (!ticket) return;
+    this.store.dispatch(BenchActions.ticketChanged({ ticket: { ...ticket, ...patch } }));
+    if (this.checks().length <= 1) this.listOpen.set(false);
+  }
 
   protected show(check: Check): void {
     const sheet = check.sheets[0];

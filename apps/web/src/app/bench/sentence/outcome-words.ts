@@ -7,7 +7,7 @@ export function sayOutcome({ sheets, cost, smallestTextPt }: Outcome): string {
   return [countSheets(sheets), ...(cost > 0 ? [sayMoney(cost)] : []), ...text].join(', ');
 }
 
-/** What is different from now, by the figure that differs first: "4 sheets fewer", "€ 0.40 less", "text 2.5 pt smaller". */
+/** What is different from now: "4 sheets fewer, € 0.40 less, text 2.5 pt smaller". */
 export function sayChange(outcome: Outcome, now: Outcome): string {
   const sheets = outcome.sheets - now.sheets;
   const said: string[] = [];

@@ -14,7 +14,7 @@ import { MatButton } from '@angular/material/button';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
 import type { Outcome, Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { concatMap, debounceTime, from, map, switchMap, tap } from 'rxjs';
+import { concatMap, debounceTime, from, map, switchMap, toArray } from 'rxjs';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { Planner } from '../../workers/planner';
@@ -72,14 +72,13 @@ export class PhrasePopover {
     ...this.numbers().map((field, index) => field.patch(inBounds(field, this.typed()[index] ?? field.value))),
   ]);
 
-  /** As they become known, in the order of the patches. */
+  /** In the order of the patches. */
   private readonly outcomes = signal<readonly (Outcome | null)[]>([]);
 
   constructor() {
     toObservable(computed(() => ({ patches: this.patches(), situation: this.situation() })))
       .pipe(
         debounceTime(ASK_AFTER_MS),
-        tap(() => this.outcomes.set([])),
         // One after another, so that a plan asked for meanwhile does not wait for all of them.
         switchMap(({ patches, situation: { ticket, documents, printer } }) =>
           from(patches).pipe(
@@ -87,11 +86,13 @@ export class PhrasePopover {
               this.planner.ask<'outcomes'>({ kind: 'outcomes', patches: [patch] }, ticket, documents, printer),
             ),
             map(([outcome]) => outcome ?? null),
+            // The figures of before stay until all new ones are there.
+            toArray(),
           ),
         ),
         takeUntilDestroyed(),
       )
-      .subscribe((outcome) => this.outcomes.update((known) => [...known, outcome]));
+      .subscribe((outcomes) => this.outcomes.set(outcomes));
   }
 
   /** "18 sheets, € 2.12, text from 9.0 pt" */
