@@ -19,6 +19,7 @@ export { selectPages, type SelectionContext } from './pages/selection';
 export { SelectionError } from './pages/selection-error';
 export { listNumbers, listPages, sayPages } from './pages/selection-words';
 export { writeSelection } from './pages/selection-write';
+export { arrangeDocuments } from './ticket/arrange-documents';
 export { byPosition } from './ticket/by-position';
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
 export {

@@ -10,7 +10,7 @@ import { KeysDialog } from './keys-dialog';
 import { Lanes } from './lanes';
 import { SentenceBar } from './sentence/sentence-bar';
 import { SheetPanel } from './sheet-panel';
-import { Shelf } from './shelf';
+import { Shelf } from './shelf/shelf';
 import { TallyBar } from './tally-bar';
 import { WaysDrawer } from './ways/ways-drawer';
 

@@ -13,7 +13,8 @@ export const BenchActions = createActionGroup({
     'Printer seen': props<{ printer: PrinterRecord }>(),
     /** Changes of the same `typing` that follow each other are undone as one. */
     'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
-    'Document added': props<{ document: JobDocument; ticket: Ticket }>(),
+    /** A file that the ticket may name from now on; the next change of the ticket does. */
+    'File taken': props<{ file: JobDocument }>(),
     'Facts read': props<{ file: string; from: number; facts: FactsRecord }>(),
     'Upload failed': props<{ message: string }>(),
     Undone: emptyProps(),

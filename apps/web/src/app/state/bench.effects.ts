@@ -102,13 +102,7 @@ export const save = createEffect(
     // Each request begins from the revision the one before it gave, also where its answer has not reached the store.
     let latest = { jobId: '', revision: 0 };
     return actions.pipe(
-      ofType(
-        BenchActions.ticketChanged,
-        BenchActions.pagesRouted,
-        BenchActions.documentAdded,
-        BenchActions.undone,
-        BenchActions.redone,
-      ),
+      ofType(BenchActions.ticketChanged, BenchActions.pagesRouted, BenchActions.undone, BenchActions.redone),
       withLatestFrom(store.select(benchFeature.selectBenchState)),
       filter(([, { ticket, saving }]) => ticket !== null && saving !== 'saved' && saving !== 'conflict'),
       switchMap(([, state]) =>

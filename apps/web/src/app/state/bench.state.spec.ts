@@ -102,3 +102,22 @@ test('what becomes known of a document’s pages takes their place, once', () =>
   const again = reducer(first, BenchActions.factsRead({ file: 'f', from: 0, facts: { read: 1, pages: [pages[0]!] } }));
   expect(again.documents[0]!.pages[0]).toEqual(known);
 });
+
+test('documents come and go with the ticket, and undoing brings them back with what has been read since', () => {
+  const second = { id: 'g', name: 'b.pdf', pages: pages.slice(0, 2), remarks: [], read: 0 };
+  const both = { ...ticket, documents: [...ticket.documents, { ...ticket.documents[0]!, file: 'g' }] };
+  const added = after(BenchActions.fileTaken({ file: second }), BenchActions.ticketChanged({ ticket: both }));
+  expect(added.documents.map(({ id }) => id)).toEqual(['f', 'g']);
+  const undone = reducer(added, BenchActions.undone());
+  expect(undone.documents.map(({ id }) => id)).toEqual(['f']);
+  const facts = { read: 1, pages: [{ ...pages[0]!, color: true }] };
+  const read = reducer(undone, BenchActions.factsRead({ file: 'g', from: 0, facts }));
+  expect(read.documents).toBe(undone.documents);
+  const redone = reducer(read, BenchActions.redone());
+  expect(redone.documents.map(({ read: count }) => count)).toEqual([0, 1]);
+});
+
+test('a change that leaves the documents leaves them the very same, so that their facts are not sent again', () => {
+  const state = after();
+  expect(reducer(state, copies(2)).documents).toBe(state.documents);
+});

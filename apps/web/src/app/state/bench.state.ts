@@ -9,6 +9,9 @@ export type Saving = 'saved' | 'unsaved' | 'conflict' | 'failed';
 export interface BenchState {
   readonly jobId: string | null;
   readonly ticket: Ticket | null;
+  /** Of every file that the ticket names, or did before a change that may be undone; by id. */
+  readonly files: Readonly<Record<string, JobDocument>>;
+  /** The ticket's, in its order; the same object for as long as nothing of it changes, since all is planned anew for another. */
   readonly documents: readonly JobDocument[];
   readonly printer: PrinterRecord | null;
   readonly revision: number;
@@ -34,6 +37,7 @@ export interface BenchState {
 const EMPTY: BenchState = {
   jobId: null,
   ticket: null,
+  files: {},
   documents: [],
   printer: null,
   revision: 0,
@@ -59,7 +63,26 @@ function changed(state: BenchState, ticket: Ticket, typing: string | null = null
   if (!state.ticket || ticket === state.ticket) return state;
   const goesOn = typing !== null && typing === state.typing;
   const past = goesOn ? state.past : [...state.past, state.ticket].slice(-MOST_STEPS);
-  return { ...state, ticket, past, future: [], typing, saving: 'unsaved', message: null };
+  return { ...withTicket(state, ticket), past, future: [], typing, message: null };
+}
+
+/** Another ticket, with its documents. */
+const withTicket = (state: BenchState, ticket: Ticket): BenchState => ({
+  ...state,
+  ticket,
+  documents: documentsOf(ticket, state.files, state.documents),
+  saving: 'unsaved',
+});
+
+/** The documents of a ticket; the very array of before where nothing of it is different. */
+function documentsOf(
+  ticket: Ticket,
+  files: BenchState['files'],
+  before: BenchState['documents'],
+): BenchState['documents'] {
+  const documents = ticket.documents.flatMap(({ file }) => files[file] ?? []);
+  const same = documents.length === before.length && documents.every((one, at) => one === before[at]);
+  return same ? before : documents;
 }
 
 const reducer = createReducer(
@@ -67,7 +90,8 @@ const reducer = createReducer(
   on(BenchActions.opened, (_state, { jobId }): BenchState => ({ ...EMPTY, jobId })),
   on(BenchActions.loaded, (state, { job, printer }): BenchState => {
     const { ticket, documents, revision } = job;
-    return { ...state, jobId: job.id, ticket, documents, revision, printer, saving: 'saved', loadError: null };
+    const files = Object.fromEntries(documents.map((one) => [one.id, one]));
+    return { ...state, jobId: job.id, ticket, files, documents, revision, printer, saving: 'saved', loadError: null };
   }),
   on(BenchActions.loadFailed, (state, { message }): BenchState => ({ ...state, loadError: message })),
   on(BenchActions.printerSeen, (state, { printer }): BenchState => {
@@ -76,17 +100,20 @@ const reducer = createReducer(
     return same ? state : { ...state, printer };
   }),
   on(BenchActions.ticketChanged, (state, { ticket, typing }) => changed(state, ticket, typing)),
-  on(BenchActions.documentAdded, (state, { document, ticket }) =>
-    // Adding a document is not undone by Ctrl+Z: earlier tickets stay valid with more documents, not with fewer.
-    changed({ ...state, documents: [...state.documents, document], past: [], future: [] }, ticket),
-  ),
+  on(BenchActions.fileTaken, (state, { file }): BenchState => ({
+    ...state,
+    files: { ...state.files, [file.id]: file },
+  })),
   on(BenchActions.factsRead, (state, { file, from, facts }): BenchState => {
-    const documents = state.documents.map((one) =>
-      one.id === file && one.read === from
-        ? { ...one, read: facts.read, pages: one.pages.toSpliced(from, facts.pages.length, ...facts.pages) }
-        : one,
-    );
-    return { ...state, documents };
+    const known = state.files[file];
+    if (known?.read !== from) return state;
+    const pages = known.pages.toSpliced(from, facts.pages.length, ...facts.pages);
+    const files = { ...state.files, [file]: { ...known, read: facts.read, pages } };
+    return {
+      ...state,
+      files,
+      documents: state.ticket ? documentsOf(state.ticket, files, state.documents) : state.documents,
+    };
   }),
   on(BenchActions.pagesRouted, (state, { pages, change }): BenchState => {
     if (!state.ticket || pages.length === 0) return state;
@@ -96,12 +123,12 @@ const reducer = createReducer(
     const ticket = state.past.at(-1);
     if (!ticket || !state.ticket) return state;
     const future = [state.ticket, ...state.future];
-    return { ...state, ticket, past: state.past.slice(0, -1), future, typing: null, saving: 'unsaved' };
+    return { ...withTicket(state, ticket), past: state.past.slice(0, -1), future, typing: null };
   }),
   on(BenchActions.redone, (state): BenchState => {
     const [ticket, ...future] = state.future;
     if (!ticket || !state.ticket) return state;
-    return { ...state, ticket, past: [...state.past, state.ticket], future, saving: 'unsaved' };
+    return { ...withTicket(state, ticket), past: [...state.past, state.ticket], future };
   }),
   on(BenchActions.planned, (state, { answer }): BenchState => {
     const planMilliseconds = answer.milliseconds;

@@ -17,8 +17,10 @@ function subjectOf(route: Route, { ticket, documents }: Situation): { subject: s
   const place = (route.document ?? 1) - 1;
   const document = ticket.documents[place] ?? { rotate: 0, numbering: 'position' };
   const pages = readPages(route.pages, documents[place], document, true);
-  if (pages === null || pages.length === 0 || (documents.length > 1 && route.document === undefined)) {
-    return { subject: `pages “${route.pages}”`, one: false };
+  const ofEach = documents.length > 1 && route.document === undefined;
+  if (ofEach && /^\d+$/.test(route.pages)) return { subject: `page ${route.pages} of each document`, one: true };
+  if (pages === null || pages.length === 0 || ofEach) {
+    return { subject: `pages “${route.pages}”${ofEach ? ' of each document' : ''}`, one: false };
   }
   const listed = listPages(pages);
   const of = documents.length > 1 ? ` of document ${route.document}` : '';

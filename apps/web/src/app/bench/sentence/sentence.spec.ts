@@ -138,6 +138,20 @@ test.each<[string, string]>([
     }),
     'Print all 14 pages of Season contract, one copy, on one side, 4 pages a side, running down and then across, framed, made smaller only where needed, on each page’s own paper size, in colour. Page 5 is printed in grey; pages 7 and 8 are printed turned 90°, 1 page a side, not framed, each on a sheet of its own; all else comes from Tray 1.',
   ],
+  [
+    read(
+      {
+        tray: 'tray-1',
+        routes: [
+          { pages: '1', tray: 'tray-2' },
+          { pages: 'last', sides: 'two-sided' },
+          { document: 2, pages: '2', rotate: 180 },
+        ],
+      },
+      [documentOf('a.pdf', 2), documentOf('b.pdf', 3)],
+    ),
+    'Print both pages of a and all 3 pages of b, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour. Page 1 of each document comes from Tray 2; pages “last” of each document are printed on both sides; page 2 of document 2 is printed turned 180°; all else comes from Tray 1.',
+  ],
 ])('%s', (said, expected) => {
   expect(said).toBe(expected);
 });

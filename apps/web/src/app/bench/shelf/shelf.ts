@@ -1,25 +1,30 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import {
   byPosition,
+  matchSize,
   orientationOf,
   SelectionError,
+  saySize,
   selectPages,
   writeSelection,
   type PageFacts,
+  type PageRange,
   type PageToRoute,
   type Ticket,
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { sayError } from '../api/api';
-import { FileDrop } from '../documents/file-drop';
-import { Uploader } from '../documents/uploader';
-import { PageImage } from '../pages/page-image';
-import { BenchActions } from '../state/bench.actions';
-import { benchFeature } from '../state/bench.state';
+import { sayError } from '../../api/api';
+import { FileDrop } from '../../documents/file-drop';
+import { Uploader } from '../../documents/uploader';
+import { PageImage } from '../../pages/page-image';
+import { BenchActions } from '../../state/bench.actions';
+import { benchFeature } from '../../state/bench.state';
+import { ContentsList } from './contents-list';
+import { DocumentList } from './document-list';
 import { SelectionField } from './selection-field';
-import { trayColour, trayInk, trayMark } from './tray-mark';
+import { trayColour, trayInk, trayMark } from '../tray-mark';
 
 const PER_ROW = 3;
 
@@ -31,6 +36,8 @@ interface Thumb {
   readonly chosen: boolean;
   /** Place of the page's tray in the printer's order; -1 where the plan does not print the page. */
   readonly tray: number;
+  /** Its number, and the label printed on it where that is another. */
+  readonly name: string;
   readonly label: string;
 }
 
@@ -40,7 +47,7 @@ const THUMB = 82;
 /** The documents and their pages: what is printed, from which tray, and what is chosen. */
 @Component({
   selector: 'fo-shelf',
-  imports: [FileDrop, MatIcon, PageImage, ScrollingModule, SelectionField],
+  imports: [ContentsList, DocumentList, FileDrop, MatIcon, PageImage, ScrollingModule, SelectionField],
   templateUrl: './shelf.html',
   styleUrl: './shelf.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,14 +60,22 @@ export class Shelf {
   private readonly plan = this.store.selectSignal(benchFeature.selectPlan);
   private readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
   private readonly pages = this.store.selectSignal(benchFeature.selectPages);
-  /** The document whose pages are shown, from 0. */
-  protected readonly at = signal(0);
+  /** The document whose pages are shown, from 0; one that is taken out gives way to the last. */
+  protected readonly at = linkedSignal<number, number>({
+    source: () => this.documents().length,
+    computation: (count, before) => Math.max(0, Math.min(before?.value ?? 0, count - 1)),
+  });
+  /** Whether sections and headings are shown in place of the pages. */
+  protected readonly contents = signal(false);
   protected readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
   protected readonly facts = computed(() => this.documents()[this.at()] ?? null);
   protected readonly settings = computed(() => this.ticket()?.documents[this.at()] ?? null);
   protected readonly url = computed(() => `/api/files/${this.facts()?.id}/content`);
   protected readonly uploading = signal(false);
   private anchor: number | null = null;
+  /** The page on which the mouse was pressed, and whether others were drawn over since. */
+  private pressed: number | null = null;
+  private drawn = false;
 
   /** Pages printed, in print order; empty while the text cannot be read. */
   protected readonly printed = computed<readonly number[]>(() => {
@@ -75,7 +90,7 @@ export class Shelf {
     }
   });
 
-  private readonly isPrinted = computed(() => new Set(this.printed()));
+  protected readonly isPrinted = computed(() => new Set(this.printed()));
   private readonly isChosen = computed(
     () => new Set(this.pages().flatMap(({ document, page }) => (document === this.at() + 1 ? [page] : []))),
   );
@@ -119,6 +134,7 @@ export class Shelf {
       printed,
       chosen,
       tray,
+      name: size.label === undefined || size.label === String(page) ? String(page) : `${page} · ${size.label}`,
       label: `Page ${page}${turned}, ${where}`,
     };
   }
@@ -135,11 +151,52 @@ export class Shelf {
     this.changePages(pages);
   }
 
+  /** What can be picked beside all, odd and even, where the document has such pages and others. */
+  protected readonly picks = computed<readonly { readonly label: string; readonly pages: string }[]>(() => {
+    const pages = this.facts()?.pages ?? [];
+    const sideways = (this.settings()?.rotate ?? 0) % 180 !== 0;
+    const sizes = new Set(pages.map(({ width, height }) => matchSize(width, height).name));
+    const landscape = pages.filter(({ width, height }) => width > height !== sideways).length;
+    const coloured = pages.filter(({ color }) => color === true).length;
+    const some = (count: number): boolean => count > 0 && count < pages.length;
+    return [
+      ...(some(landscape) ? ['Landscape', 'Portrait'] : []).map((label) => ({
+        label,
+        pages: `all ${label.toLowerCase()}`,
+      })),
+      ...(some(coloured) ? [{ label: 'With colour', pages: 'all color' }] : []),
+      ...(sizes.size > 1 ? [...sizes] : []).flatMap((name) => {
+        const short = name.split('_')[1] ?? '';
+        return name.startsWith('custom') ? [] : [{ label: saySize(name), pages: `all size ${short}` }];
+      }),
+    ];
+  });
+
+  protected choosePages({ from, to }: PageRange): void {
+    this.anchor = from;
+    this.chooseRange(from, to);
+  }
+
   /** The tick of a thumbnail: in or out, the text written anew so that both always agree. */
   protected togglePrinted(thumb: Thumb): void {
+    this.print([thumb.page], !thumb.printed);
+  }
+
+  protected printRange({ range: { from, to }, print }: { range: PageRange; print: boolean }): void {
+    this.print(
+      Array.from({ length: to - from + 1 }, (_, index) => from + index),
+      print,
+    );
+  }
+
+  private print(wanted: readonly number[], print: boolean): void {
     const last = this.facts()?.pages.length ?? 0;
     const pages = this.printed();
-    const kept = thumb.printed ? pages.filter((page) => page !== thumb.page) : inserted(pages, thumb.page);
+    const dropped = new Set(wanted);
+    const missing = wanted.filter((page) => !this.isPrinted().has(page));
+    const kept = print
+      ? missing.reduce<readonly number[]>(inserted, pages)
+      : pages.filter((page) => !dropped.has(page));
     const ticket = this.ticket();
     if (kept.length === 0 || !ticket) return;
     // Ticks name places, so labels give way to places in the routes too.
@@ -147,12 +204,17 @@ export class Shelf {
   }
 
   protected choose(event: MouseEvent | KeyboardEvent, page: number): void {
+    // The click that ends a drawing over chooses nothing by itself.
+    if (this.drawn) {
+      this.drawn = false;
+      return;
+    }
     const document = this.at() + 1;
     const already = this.pages();
     let pages: readonly PageToRoute[] = [{ document, page }];
     if (event.shiftKey && this.anchor !== null) {
       const [from, to] = [Math.min(this.anchor, page), Math.max(this.anchor, page)];
-      pages = Array.from({ length: to - from + 1 }, (_, index) => ({ document, page: from + index }));
+      return this.chooseRange(from, to);
     } else {
       this.anchor = page;
       if (event.ctrlKey || event.metaKey) {
@@ -162,6 +224,25 @@ export class Shelf {
           : [...already, ...pages];
       }
     }
+    this.store.dispatch(BenchActions.pagesChosen({ pages }));
+  }
+
+  /** Drawn over with the button held: everything from the page where that began. */
+  protected drawOver(event: PointerEvent, page: number): void {
+    if (event.buttons !== 1 || event.pointerType !== 'mouse' || this.pressed === null || this.pressed === page) return;
+    this.anchor = this.pressed;
+    this.drawn = true;
+    this.chooseRange(Math.min(this.pressed, page), Math.max(this.pressed, page));
+  }
+
+  protected press(page: number): void {
+    this.pressed = page;
+    this.drawn = false;
+  }
+
+  private chooseRange(from: number, to: number): void {
+    const document = this.at() + 1;
+    const pages = Array.from({ length: to - from + 1 }, (_, index) => ({ document, page: from + index }));
     this.store.dispatch(BenchActions.pagesChosen({ pages }));
   }
 
@@ -180,28 +261,56 @@ export class Shelf {
   }
 
   protected async add(files: readonly File[]): Promise<void> {
-    this.uploading.set(true);
-    try {
+    await this.takeIn(async () => {
       for (const file of files) {
-        const record = await this.uploader.upload(file);
-        if (!record) continue;
-        const { id, name, pages, outline, about, remarks, read } = record;
-        const ticket = this.ticket() as Ticket;
+        const id = await this.upload(file);
+        const ticket = this.ticket();
+        if (id === null || !ticket) continue;
         const entry = { file: id, pages: 'all', numbering: 'position' as const, rotate: 0 as const };
-        const documents = [...ticket.documents, entry];
-        this.store.dispatch(
-          BenchActions.documentAdded({
-            document: { id, name, pages, outline, about, remarks, read },
-            ticket: { ...ticket, documents },
-          }),
-        );
+        this.put({ ...ticket, documents: [...ticket.documents, entry] });
       }
       this.at.set(this.documents().length - 1);
+    });
+  }
+
+  /** Another file for a document: its pages are all printed, since what was chosen of the old one means nothing here. */
+  protected async replace({ place, file }: { place: number; file: File }): Promise<void> {
+    await this.takeIn(async () => {
+      const id = await this.upload(file);
+      const ticket = this.ticket();
+      if (id === null || !ticket) return;
+      const put = (one: Ticket['documents'][number]) => ({
+        ...one,
+        file: id,
+        pages: 'all',
+        numbering: 'position' as const,
+      });
+      this.put({ ...ticket, documents: ticket.documents.map((one, index) => (index === place ? put(one) : one)) });
+    });
+  }
+
+  private async takeIn(work: () => Promise<void>): Promise<void> {
+    this.uploading.set(true);
+    try {
+      await work();
     } catch (error) {
       this.store.dispatch(BenchActions.uploadFailed({ message: sayError(error) }));
     } finally {
       this.uploading.set(false);
     }
+  }
+
+  /** @returns the file's id; null where it was left out */
+  private async upload(file: File): Promise<string | null> {
+    const record = await this.uploader.upload(file);
+    if (!record) return null;
+    const { id, name, pages, outline, about, remarks, read } = record;
+    this.store.dispatch(BenchActions.fileTaken({ file: { id, name, pages, outline, about, remarks, read } }));
+    return id;
+  }
+
+  private put(ticket: Ticket): void {
+    this.store.dispatch(BenchActions.ticketChanged({ ticket }));
   }
 
   private changePages(pages: string, typing?: string, ticket: Ticket | null = this.ticket()): void {
