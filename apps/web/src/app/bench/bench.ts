@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
@@ -7,9 +7,11 @@ import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
 import { KeysDialog } from './keys-dialog';
-import { Lanes } from './lanes';
+import { Lanes } from './lanes/lanes';
+import type { LeafData } from './leafing/leaf-dialog';
+import { pageSourceOf } from './page-source';
 import { SentenceBar } from './sentence/sentence-bar';
-import { SheetPanel } from './sheet-panel';
+import { SheetPanel } from './sheet/sheet-panel';
 import { Shelf } from './shelf/shelf';
 import { TallyBar } from './tally-bar';
 import { WaysDrawer } from './ways/ways-drawer';
@@ -38,7 +40,11 @@ import { WaysDrawer } from './ways/ways-drawer';
         <div class="regions">
           <fo-shelf />
           <div class="middle">
-            <fo-lanes [waysOpen]="waysOpen()" (waysWanted)="waysOpen.set(!waysOpen())" />
+            <fo-lanes
+              [waysOpen]="waysOpen()"
+              (waysWanted)="waysOpen.set(!waysOpen())"
+              (leafingWanted)="leafThrough()"
+            />
             @if (waysOpen()) {
               <fo-ways-drawer (closed)="waysOpen.set(false)" />
             }
@@ -100,6 +106,7 @@ import { WaysDrawer } from './ways/ways-drawer';
 export class Bench {
   /** From the route. */
   readonly id = input.required<string>();
+  private readonly panel = viewChild(SheetPanel);
   protected readonly waysOpen = signal(false);
   private readonly store = inject(Store);
   private readonly dialog = inject(MatDialog);
@@ -149,6 +156,15 @@ export class Bench {
       });
   }
 
+  /** Loaded when it is first wanted. */
+  protected async leafThrough(): Promise<void> {
+    const { plan, ticket, printer, trouble } = this.bench();
+    if (!plan || !ticket || !printer || trouble) return;
+    const { LeafDialog } = await import('./leafing/leaf-dialog');
+    const data: LeafData = { plan, ticket, printer: printer.profile, source: pageSourceOf(this.bench()) };
+    this.dialog.open(LeafDialog, { data, width: '1040px', maxWidth: '96vw' });
+  }
+
   protected onKey(event: KeyboardEvent): void {
     if (event.defaultPrevented || this.dialog.openDialogs.length > 0) return;
     const target = event.target as HTMLElement;
@@ -162,6 +178,8 @@ export class Bench {
     }
     if (command || event.altKey) return;
     if (/^[0-9]$/.test(event.key)) return this.take(event, () => this.giveTray(Number(event.key)));
+    if (event.key === 'p') return this.take(event, () => void this.leafThrough());
+    if (event.key === 'f') return this.take(event, () => this.panel()?.turnOver());
     if (event.key === '/') return this.take(event, () => document.querySelector<HTMLElement>('#selection')?.focus());
     if (event.key === '?') return this.take(event, () => void this.dialog.open(KeysDialog, { width: '480px' }));
     const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;

@@ -42,6 +42,8 @@ export class KeysDialog {
     ['1 to 9', 'take the chosen pages or sheets from that tray'],
     ['0', 'take them from the tray of the rest again'],
     ['← and →', 'go to the sheet before or after; with Shift, choose several'],
+    ['f', 'turn the sheet over'],
+    ['p', 'leaf through the whole job as it will lie in the tray'],
     ['/', 'go to the selection text'],
     ['Ctrl+Z', 'undo the last change'],
     ['Ctrl+Shift+Z', 'redo it'],

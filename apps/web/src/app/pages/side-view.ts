@@ -30,6 +30,9 @@ interface PlacedCell {
     @if (lines(); as path) {
       <svg class="lines" [attr.viewBox]="viewBox()" aria-hidden="true"><path [attr.d]="path" /></svg>
     }
+    @if (folds() && sheet().signature) {
+      <div class="fold"></div>
+    }
     @if (printable(); as inset) {
       <div class="printable" [style.inset]="inset"></div>
     }
@@ -59,6 +62,12 @@ interface PlacedCell {
       stroke: #000;
       stroke-width: 0.5px;
     }
+    .fold {
+      position: absolute;
+      inset: 0 auto 0 50%;
+      border-left: 1px dashed #8b8471;
+      pointer-events: none;
+    }
     .printable {
       border: 1px dashed #c98d93;
       pointer-events: none;
@@ -76,6 +85,9 @@ export class SideView {
   readonly scale = input.required<number>();
   /** Millimetres along each edge that the printer keeps free; null hides the line. */
   readonly marginMm = input<number | null>(null);
+
+  /** Shows where the sheet of a booklet is folded. */
+  readonly folds = input(false);
 
   protected readonly blank = computed(() => (this.side()?.cells.length ?? 0) === 0);
   private readonly size = computed(() => {

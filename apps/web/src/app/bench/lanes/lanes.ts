@@ -14,18 +14,26 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { saySize, trayName, writeSelection, type Sheet } from '@foglio/core';
+import { trayName, writeSelection, type Sheet } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { SideView, type PageSource } from '../pages/side-view';
-import { BenchActions } from '../state/bench.actions';
-import { benchFeature, pagesOf } from '../state/bench.state';
-import { COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, saySheet, visibleRange, type Lane } from './lanes-layout';
-import { pageSourceOf } from './page-source';
-import { sayType } from './paper-words';
-import { trayColour, trayInk, trayMark } from './tray-mark';
+import { SideView, type PageSource } from '../../pages/side-view';
+import { BenchActions } from '../../state/bench.actions';
+import { benchFeature, pagesOf } from '../../state/bench.state';
+import { columnOf } from './columns';
+import { isShort, runOuts, sayAmount, sayBlock, sayLanePaper, sayMaking, saySets, saySheet } from './lane-words';
+import { BLOCK_WIDTH, COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, visibleRange, type Lane } from './lanes-layout';
+import { pageSourceOf } from '../page-source';
+import { trayColour, trayInk, trayMark } from '../tray-mark';
 
 interface ColumnView {
+  /** The sheet, or the first of a folded block. */
   readonly sheet: Sheet;
+  /** Of a folded block: its last sheet, and what is in it. */
+  readonly block: { readonly to: number; readonly sheets: string; readonly pages: string } | null;
+  /** Its number over the lanes, or its stretch of numbers. */
+  readonly number: string;
+  /** The set in which its tray runs out at this sheet. */
+  readonly runsOutIn: number | null;
   readonly left: number;
   readonly width: number;
   readonly lane: Lane;
@@ -37,6 +45,10 @@ interface ColumnView {
 
 const HEAD = 168;
 const NUMBERS = 30;
+/** Room for the slip after a set. */
+const SLIP = 84;
+/** The line over the numbers that tells of sets, folding and passes. */
+const BRACKET = 22;
 
 /** One lane a tray, one column a sheet, in the order they come out. Only what can be seen is drawn. */
 @Component({
@@ -50,6 +62,7 @@ export class Lanes {
   /** Whether the other ways lie over the lanes. */
   readonly waysOpen = input(false);
   readonly waysWanted = output<void>();
+  readonly leafingWanted = output<void>();
   private readonly store = inject(Store);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
@@ -57,6 +70,7 @@ export class Lanes {
 
   protected readonly head = HEAD;
   protected readonly numbers = NUMBERS;
+  protected readonly blockWidth = BLOCK_WIDTH;
   protected readonly faceGap = FACE_GAP;
   protected readonly columnGap = COLUMN_GAP;
   protected readonly plan = this.store.selectSignal(benchFeature.selectPlan);
@@ -69,36 +83,75 @@ export class Lanes {
   private readonly profile = computed(() => this.bench().printer?.profile ?? null);
   private readonly viewHeight = computed(() => this.viewport().height);
   private readonly viewWidth = computed(() => this.viewport().width);
+  /** The first sheet of each folded block that was opened. */
+  private readonly opened = signal<ReadonlySet<number>>(new Set());
+  protected readonly bracket = computed(() => {
+    const plan = this.plan();
+    const said = plan ? [saySets(plan), sayMaking(plan)].filter((part) => part !== null) : [];
+    return said.length === 0 ? null : said.join('; ');
+  });
+  protected readonly above = computed(() => NUMBERS + (this.bracket() === null ? 0 : BRACKET));
+
   protected readonly layout = computed(() => {
     const plan = this.plan();
     const profile = this.profile();
-    return plan && profile ? layOutLanes(plan, profile, this.viewHeight() - NUMBERS, this.viewWidth() - HEAD) : null;
+    if (!plan || !profile) return null;
+    return layOutLanes(plan, profile, this.viewHeight() - this.above(), this.viewWidth() - HEAD, this.opened());
   });
 
-  protected readonly width = computed(() => this.layout()?.columns.at(-1) ?? 0);
+  protected readonly width = computed(() => this.layout()?.edges.at(-1) ?? 0);
+  /** The lane of the slips between sets, which have no column of their own. */
+  protected readonly slipLane = computed(() => {
+    const slip = this.plan()?.slipBetweenSets;
+    return slip ? (slip.tray ?? NO_TRAY) : null;
+  });
+  /** The sheets, and a slip after them. */
+  protected readonly wide = computed(() => this.width() + (this.slipLane() === null ? 0 : SLIP));
+  private readonly runOuts = computed(() => runOuts(this.plan()?.checks ?? []));
 
   protected readonly columns = computed<readonly ColumnView[]>(() => {
     const plan = this.plan();
     const layout = this.layout();
-    if (!plan || !layout || plan.sheets.length + 1 !== layout.columns.length) return [];
+    if (!plan || !layout || layout.columns.at(-1)?.to !== plan.sheets.length) return [];
     const { left, width } = this.viewport();
-    const [from, to] = visibleRange(layout.columns, left, Math.max(0, width - HEAD));
-    const [first, last] = [Math.min(this.shown(), this.anchor()), Math.max(this.shown(), this.anchor())];
-    return plan.sheets.slice(from, to).map((sheet) => {
-      const lane = layout.lanes.find(({ id }) => id === (sheet.tray ?? NO_TRAY)) as Lane;
-      const start = layout.columns[sheet.index - 1] as number;
-      return {
-        sheet,
-        left: start,
-        width: (layout.columns[sheet.index] as number) - start,
-        lane,
-        chosen: sheet.index >= first && sheet.index <= last,
-        label: saySheet(sheet, plan.sheets.length, this.nameOf(lane)),
-        front: sheet.slip ? 'slip' : label(sheet.front.cells),
-        back: sheet.back ? label(sheet.back.cells) : '',
-      };
-    });
+    const [first, last] = visibleRange(layout.edges, left, Math.max(0, width - HEAD));
+    return Array.from({ length: last - first }, (_, index) => this.view(first + index));
   });
+
+  private view(place: number): ColumnView {
+    const plan = this.plan()!;
+    const layout = this.layout()!;
+    const { from, to } = layout.columns[place]!;
+    const sheet = plan.sheets[from - 1] as Sheet;
+    const lane = layout.lanes.find(({ id }) => id === (sheet.tray ?? NO_TRAY)) as Lane;
+    const start = layout.edges[place] as number;
+    const [first, last] = [Math.min(this.shown(), this.anchor()), Math.max(this.shown(), this.anchor())];
+    return {
+      sheet,
+      block: to > from ? { to, ...sayBlock(plan.sheets.slice(from - 1, to)) } : null,
+      number: to > from ? `${from}–${to}` : String(from),
+      runsOutIn: this.runOuts().get(from) ?? null,
+      left: start,
+      width: (layout.edges[place + 1] as number) - start,
+      lane,
+      chosen: from <= last && to >= first,
+      label: saySheet(sheet, plan.sheets.length, this.nameOf(lane)),
+      front: sheet.slip ? 'slip' : label(sheet.front.cells),
+      back: sheet.back ? label(sheet.back.cells) : '',
+    };
+  }
+
+  /** Opens a folded block and goes to its first sheet. */
+  protected open(sheet: Sheet): void {
+    this.opened.update((opened) => new Set([...opened, sheet.index]));
+    this.store.dispatch(BenchActions.sheetChosen({ sheet: sheet.index, extend: false }));
+  }
+
+  protected readonly hasOpened = computed(() => this.opened().size > 0);
+
+  protected foldAll(): void {
+    this.opened.set(new Set());
+  }
 
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
@@ -130,24 +183,12 @@ export class Lanes {
     return lane.id === NO_TRAY ? 'No tray' : `“${lane.id}”`;
   }
 
-  /** "A4 letterhead 90 g" */
-  protected paperOf({ tray }: Lane): string {
-    if (!tray) return 'not in this printer';
-    const type = tray.type === null ? '' : ` ${sayType(tray.type)}`;
-    return `${saySize(tray.size)}${type}${tray.weight === null ? '' : `, ${tray.weight} g/m²`}`;
-  }
-
-  protected amountOf({ tray, needed }: Lane): string {
-    if (tray === null || tray.loaded === null) return `takes ${needed}`;
-    return needed > tray.loaded ? `needs ${needed}, holds ${tray.loaded}` : `takes ${needed} of ${tray.loaded} loaded`;
-  }
+  protected readonly paperOf = sayLanePaper;
+  protected readonly amountOf = sayAmount;
+  protected readonly isShort = isShort;
 
   protected filled({ tray, needed }: Lane): number {
     return tray?.loaded ? Math.min(100, (100 * needed) / tray.loaded) : 100;
-  }
-
-  protected isShort({ tray, needed }: Lane): boolean {
-    return tray !== null && tray.loaded !== null && needed > tray.loaded;
   }
 
   protected choose(event: MouseEvent, sheet: Sheet): void {
@@ -169,8 +210,9 @@ export class Lanes {
   private bringIntoView(index: number): void {
     const layout = this.layout();
     const element = this.scroller().nativeElement;
-    const start = layout?.columns[index - 1];
-    const end = layout?.columns[index];
+    const place = layout ? columnOf(layout.columns, index) : 0;
+    const start = layout?.edges[place];
+    const end = layout?.edges[place + 1];
     if (start === undefined || end === undefined) return;
     const room = element.clientWidth - HEAD;
     if (start < element.scrollLeft) element.scrollLeft = start;

@@ -1,22 +1,27 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { findTray, saySize, trayName, type Check, type Repair, type Sheet, type Sides } from '@foglio/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { findTray, legibility, saySize, trayName, type Check, type Repair, type Sheet, type Sides } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { SideView, type PageSource } from '../pages/side-view';
-import { BenchActions } from '../state/bench.actions';
-import { benchFeature } from '../state/bench.state';
-import { sayFace } from './lanes-layout';
-import { pageSourceOf } from './page-source';
-import { sayType } from './paper-words';
-import { trayColour, trayInk, trayMark } from './tray-mark';
+import { SideView, type PageSource } from '../../pages/side-view';
+import { BenchActions } from '../../state/bench.actions';
+import { benchFeature } from '../../state/bench.state';
+import { sayFace } from '../lanes/lane-words';
+import { pageSourceOf } from '../page-source';
+import { sayType } from '../paper-words';
+import { trayColour, trayInk, trayMark } from '../tray-mark';
+import { Loupe, type PlaceOnSide } from './loupe';
 
 /** Room for a sheet's sides, in CSS pixels. */
 const ROOM = 284;
 const GAP = 14;
+/** Landscape sides lie below each other and leave room for the facts. */
+const LANDSCAPE_ROOM = 224;
+/** One side alone, to be turned over. */
+const ALONE = { width: ROOM, height: 320, besideLoupe: 230 };
 
 /** The chosen sheet as it will be printed, what is to be known of it, and where its pages come from. */
 @Component({
   selector: 'fo-sheet-panel',
-  imports: [SideView],
+  imports: [Loupe, SideView],
   templateUrl: './sheet-panel.html',
   styleUrl: './sheet-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -38,7 +43,48 @@ export class SheetPanel {
   protected readonly scale = computed(() => {
     const sheet = this.sheet();
     if (!sheet) return 0;
-    return this.landscape() ? ROOM / sheet.paper.height : (ROOM - GAP) / 2 / sheet.paper.width;
+    const { width, height } = sheet.paper;
+    const [across, up] = this.landscape() ? [height, width] : [width, height];
+    if (this.alone()) return Math.min(ALONE.width / across, (this.loupe() ? ALONE.besideLoupe : ALONE.height) / up);
+    return this.landscape() ? LANDSCAPE_ROOM / across : (ROOM - GAP) / 2 / across;
+  });
+
+  /** One side alone, which is turned over, in place of both beside each other. */
+  protected readonly alone = signal(false);
+  /** Whether the back lies up. */
+  protected readonly turned = signal(false);
+  /** Upward and not sideways: the sheet turns on its upper edge. */
+  protected readonly turnsUpward = computed(() => {
+    const sheet = this.sheet();
+    return sheet !== null && sheet.sides !== 'one-sided' && !turnsLikeBook(sheet);
+  });
+
+  protected readonly loupe = signal(false);
+  protected readonly pointed = signal<PlaceOnSide & { readonly back: boolean }>({ x: 0.3, y: 0.15, back: false });
+  protected readonly pointedSide = computed(() => {
+    const sheet = this.sheet();
+    const back = this.alone() ? this.turned() : this.pointed().back;
+    return back ? (sheet?.back ?? null) : (sheet?.front ?? null);
+  });
+
+  protected point(event: PointerEvent, back: boolean): void {
+    const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+    this.pointed.set({ x, y, back });
+  }
+
+  /** Shows the other side of the sheet. */
+  turnOver(): void {
+    this.turned.set(this.alone() ? !this.turned() : true);
+    this.alone.set(true);
+  }
+
+  /** Height of the smallest text on the sheet as it is printed, in points. */
+  protected readonly smallestTextPt = computed(() => {
+    const sheet = this.sheet();
+    if (!sheet) return null;
+    const { smallestTextPt, known } = legibility([sheet], this.bench().documents);
+    return known ? smallestTextPt : null;
   });
 
   protected readonly tray = computed(() => {
@@ -64,9 +110,16 @@ export class SheetPanel {
     return [
       ['Paper', paper.filter((part) => part !== '').join(', ')],
       ['Scale', sayScales(sheet)],
+      ['Text', this.sayText(sheet)],
       ['Turns', sayTurning(sheet)],
     ];
   });
+
+  private sayText(sheet: Sheet): string {
+    const points = this.smallestTextPt();
+    if (points !== null) return `from ${points.toFixed(1)} pt as printed`;
+    return legibility([sheet], this.bench().documents).known ? 'none' : 'size not known yet';
+  }
 
   protected readonly checks = computed<readonly Check[]>(() => {
     const index = this.sheet()?.index;
@@ -126,9 +179,14 @@ function sayScales(sheet: Sheet): string {
   return said.length === 0 ? 'nothing printed' : said.join(' and ');
 }
 
-function sayTurning({ sides, front }: Sheet): string {
+function sayTurning(sheet: Sheet): string {
+  const { sides, signature } = sheet;
+  if (signature !== undefined) return 'on its short edge, and folds in the middle';
   if (sides === 'one-sided') return 'printed on one side';
-  const alongLong = sides === 'two-sided-long-edge';
-  const likeBook = (front.orientation === 'portrait') === alongLong;
-  return `${likeBook ? 'like a book' : 'like a pad'}, on its ${alongLong ? 'long' : 'short'} edge`;
+  const edge = sides === 'two-sided-long-edge' ? 'long' : 'short';
+  return `${turnsLikeBook(sheet) ? 'like a book' : 'like a pad'}, on its ${edge} edge`;
 }
+
+/** Whether a two-sided sheet, as it is read, turns over sideways. */
+const turnsLikeBook = ({ sides, front }: Sheet): boolean =>
+  (front.orientation === 'portrait') === (sides === 'two-sided-long-edge');

@@ -1,4 +1,5 @@
-import { listPages, type Plan, type Printer, type Sheet, type Side, type Tray } from '@foglio/core';
+import type { Plan, Printer, Sheet, Tray } from '@foglio/core';
+import { foldColumns, type Column } from './columns';
 
 export interface Lane {
   readonly id: string;
@@ -15,8 +16,9 @@ export interface LanesLayout {
   readonly lanes: readonly Lane[];
   /** CSS pixels a point, the same for all sheets, so that they are drawn in proportion. */
   readonly scale: number;
-  /** Left edge of each sheet's column, and at the end the right edge of the last. */
-  readonly columns: Float64Array;
+  readonly columns: readonly Column[];
+  /** Left edge of each column, and at the end the right edge of the last. */
+  readonly edges: Float64Array;
   readonly height: number;
 }
 
@@ -28,11 +30,16 @@ export const FACE_GAP = 6;
 export const COLUMN_GAP = 10;
 const LEAST_COLUMN = 40;
 
+/** A folded block, in CSS pixels. */
+export const BLOCK_WIDTH = 136;
+
 /** Heights an A4 sheet is drawn at, in CSS pixels: never too small for its number, nor larger than helps. */
 const LEAST_SHEET = 52;
 const LEAST_WHOLE = 64;
 const MOST_SHEET = 132;
 const A4_HEIGHT = 841.89;
+
+const NONE: ReadonlySet<number> = new Set();
 
 /** What a sheet without any tray lies in. */
 export const NO_TRAY = 'no tray';
@@ -43,7 +50,13 @@ const laneOf = (sheet: Sheet): string => sheet.tray ?? NO_TRAY;
  * Lanes and columns of a plan in a given height and width, in CSS pixels: used lanes grow to the height there is, a tray that is not used is one
  * thin line, and the sheets are as large as all lanes together allow.
  */
-export function layOutLanes(plan: Plan, printer: Printer, available: number, width: number): LanesLayout {
+export function layOutLanes(
+  plan: Plan,
+  printer: Printer,
+  available: number,
+  width: number,
+  opened: ReadonlySet<number> = NONE,
+): LanesLayout {
   const extents = measure(plan.sheets);
   const known = printer.trays.map((tray, place) => ({ id: tray.id, tray, place }));
   const lost = [...extents.keys()].filter((id) => !printer.trays.some((tray) => tray.id === id));
@@ -53,7 +66,11 @@ export function layOutLanes(plan: Plan, printer: Printer, available: number, wid
   const free = available - (all.length - used.length) * UNUSED - used.length * PADDING - gaps;
   const points = used.reduce((sum, { height, faces }) => sum + height * faces, 0);
   const byHeight = Math.min(Math.max(free / Math.max(points, 1), LEAST_SHEET / A4_HEIGHT), MOST_SHEET / A4_HEIGHT);
-  const scale = Math.min(byHeight, scaleToShowAll(plan.sheets, width) ?? Infinity);
+  const whole = scaleToShowAll(plan.sheets, width);
+  const scale = Math.min(byHeight, whole ?? Infinity);
+  // What can be seen whole need not be folded.
+  const columns =
+    whole === null ? foldColumns(plan, opened) : plan.sheets.map(({ index }) => ({ from: index, to: index }));
   // With the slips between sets, which have no column.
   const neededOf = (id: string): number => plan.tally.byTray[id] ?? (extents.get(id)?.count ?? 0) * plan.sets;
   const heightOf = (id: string): number => {
@@ -73,7 +90,7 @@ export function layOutLanes(plan: Plan, printer: Printer, available: number, wid
     top += height;
     return lane;
   });
-  return { lanes, scale, columns: columnsOf(plan.sheets, scale), height: top };
+  return { lanes, scale, columns, edges: edgesOf(columns, plan.sheets, scale), height: top };
 }
 
 /** A short job is drawn small enough to be seen whole, as long as its pages can still be told apart; null: it cannot. */
@@ -103,13 +120,14 @@ function measure(sheets: readonly Sheet[]): Map<string, Extent> {
   return extents;
 }
 
-function columnsOf(sheets: readonly Sheet[], scale: number): Float64Array {
-  const columns = new Float64Array(sheets.length + 1);
-  sheets.forEach((sheet, index) => {
-    const width = Math.max(LEAST_COLUMN, sideSize(sheet).width * scale);
-    columns[index + 1] = (columns[index] as number) + width + COLUMN_GAP;
+function edgesOf(columns: readonly Column[], sheets: readonly Sheet[], scale: number): Float64Array {
+  const edges = new Float64Array(columns.length + 1);
+  columns.forEach(({ from, to }, index) => {
+    const sheet = sheets[from - 1] as Sheet;
+    const width = to > from ? BLOCK_WIDTH : Math.max(LEAST_COLUMN, sideSize(sheet).width * scale);
+    edges[index + 1] = (edges[index] as number) + width + COLUMN_GAP;
   });
-  return columns;
+  return edges;
 }
 
 /** The front as it is read, in points. */
@@ -119,30 +137,20 @@ function sideSize({ paper, front }: Sheet): { width: number; height: number } {
     : { width: paper.width, height: paper.height };
 }
 
-/** The sheets whose columns lie in a stretch of the scroll: the first, and the one after the last. */
-export function visibleRange(columns: Float64Array, left: number, width: number): readonly [number, number] {
-  const last = columns.length - 1;
-  return [Math.max(0, columnAt(columns, left) - 2), Math.min(last, columnAt(columns, left + width) + 3)];
+/** The columns that lie in a stretch of the scroll: the first, and the one after the last. */
+export function visibleRange(edges: Float64Array, left: number, width: number): readonly [number, number] {
+  const last = edges.length - 1;
+  return [Math.max(0, columnAt(edges, left) - 2), Math.min(last, columnAt(edges, left + width) + 3)];
 }
 
 /** The column a place lies in, found by halving. */
-function columnAt(columns: Float64Array, x: number): number {
+function columnAt(edges: Float64Array, x: number): number {
   let low = 0;
-  let high = columns.length - 1;
+  let high = edges.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if ((columns[middle] as number) <= x) low = middle;
+    if ((edges[middle] as number) <= x) low = middle;
     else high = middle - 1;
   }
   return low;
-}
-
-/** What is on a side: "page 3", "pages 5 to 8", "blank". */
-export const sayFace = ({ cells }: Side): string =>
-  cells.length === 0 ? 'blank' : listPages(cells.map(({ page }) => page));
-
-/** A sheet in words, as a screen reader says it. */
-export function saySheet(sheet: Sheet, of: number, trayName: string): string {
-  const back = sheet.back ? `, back ${sayFace(sheet.back)}` : ', back not printed';
-  return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${sheet.slip ? 'a blank slip' : sayFace(sheet.front)}${back}`;
 }
