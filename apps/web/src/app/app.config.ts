@@ -1,3 +1,4 @@
+import { OverlayContainer } from '@angular/cdk/overlay';
 import { provideHttpClient, withFetch } from '@angular/common/http';
 import {
   inject,
@@ -34,6 +35,10 @@ export const appConfig: ApplicationConfig = {
     provideEffects(benchEffects, { listen, sendAgain, cancel }),
     provideAppInitializer(() => {
       inject(MatIconRegistry).setDefaultFontSetClass('material-icons-outlined');
+      // Menus lie there too, which are no landmarks by themselves as dialogs are (WAI-ARIA 1.2, region).
+      const overlays = inject(OverlayContainer).getContainerElement();
+      overlays.setAttribute('role', 'region');
+      overlays.setAttribute('aria-label', 'Over the page');
     }),
     ...devtools(),
   ],

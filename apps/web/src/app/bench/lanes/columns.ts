@@ -7,7 +7,7 @@ export interface Column {
 }
 
 /** As many like sheets as are worth folding; the first and the last of a stretch are always drawn. */
-const LEAST_FOLDED = 8;
+const LEAST_FOLDED = 20;
 
 const isAlike = (one: Sheet, other: Sheet): boolean =>
   one.run === other.run &&
