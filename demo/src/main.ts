@@ -1,14 +1,50 @@
-import { autumnProgramme, seasonContract, stagePlan } from './index';
+import {
+  autumnProgramme,
+  flyer,
+  grantReturn,
+  playersNotes,
+  rehearsalTimetable,
+  seasonContract,
+  stagePlan,
+} from './index';
 
 /** A demo job: its document, and its ticket but for the document's id. */
 interface DemoJob {
   readonly file: string;
   readonly make: () => Promise<Buffer>;
+  /** Its pages, unless all are printed. */
+  readonly pages?: string;
   readonly ticket: Readonly<Record<string, unknown>>;
 }
 
 /** Entered in this order; the last one stands first on the Desk. */
 const JOBS: readonly DemoJob[] = [
+  {
+    file: 'grant-return.pdf',
+    make: grantReturn,
+    ticket: { title: 'Grant return', paper: { size: 'iso_a4_210x297mm' }, scale: { mode: 'fit' } },
+  },
+  {
+    file: 'flyer.pdf',
+    make: flyer,
+    pages: '(1, 2) x2',
+    ticket: {
+      title: 'Flyer, open rehearsal',
+      copies: 25,
+      paper: { size: 'iso_a4_210x297mm' },
+      layout: { kind: 'grid', pagesPerSide: 4, marks: 'cut' },
+    },
+  },
+  {
+    file: 'players-notes.pdf',
+    make: playersNotes,
+    ticket: { title: 'Players’ notes', copies: 12, sides: 'two-sided', color: 'monochrome' },
+  },
+  {
+    file: 'rehearsal-timetable.pdf',
+    make: rehearsalTimetable,
+    ticket: { title: 'Rehearsal timetable', copies: 6, sides: 'two-sided' },
+  },
   {
     file: 'stage-plan.pdf',
     make: stagePlan,
@@ -39,7 +75,7 @@ const JOBS: readonly DemoJob[] = [
 async function seed(base: string): Promise<void> {
   const existing = (await json(await fetch(`${base}/api/jobs`))) as unknown[];
   if (existing.length > 0) return;
-  for (const { file, make, ticket } of JOBS) {
+  for (const { file, make, pages = 'all', ticket } of JOBS) {
     const uploaded = (await json(
       await fetch(`${base}/api/files?name=${file}`, {
         method: 'POST',
@@ -51,7 +87,7 @@ async function seed(base: string): Promise<void> {
       await fetch(`${base}/api/jobs`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ ticket: { version: 1, documents: [{ file: uploaded.id }], ...ticket } }),
+        body: JSON.stringify({ ticket: { version: 1, documents: [{ file: uploaded.id, pages }], ...ticket } }),
       }),
     );
   }

@@ -3,7 +3,15 @@ import { join } from 'node:path';
 import { plan } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { readDetails, readFacts } from '@foglio/pdf';
-import { autumnProgramme, seasonContract, stagePlan } from '../src';
+import {
+  autumnProgramme,
+  flyer,
+  grantReturn,
+  playersNotes,
+  rehearsalTimetable,
+  seasonContract,
+  stagePlan,
+} from '../src';
 import { attachments, pageTexts, qpdfComplaints } from '../../packages/pdf/test/poppler';
 
 const UPPER_OFFICE = readPrinter(JSON.parse(readFileSync(join(__dirname, '../printers/upper-office.json'), 'utf8')));
@@ -61,4 +69,33 @@ test.each([
   const pdf = new Uint8Array(await make());
   expect(qpdfComplaints(pdf)).toBe('');
   expect(attachments(pdf)).toEqual({});
+});
+
+test('the players’ notes: 12 pages, three of them charts that look grey and are coded in colour', async () => {
+  const pdf = await playersNotes();
+  const texts = pageTexts(new Uint8Array(pdf));
+  expect(texts).toHaveLength(12);
+  expect(texts.flatMap((text, index) => (text.includes('Fingerings') ? [index + 1] : []))).toEqual([3, 7, 11]);
+  const grey = (await planOf(pdf)).checks.find(({ code }) => code === 'gray-coded-as-color');
+  expect(grey?.pages.map(({ page }) => page)).toEqual([3, 7, 11]);
+});
+
+test('the flyer: two designs of a quarter sheet, four on a side at their own size', async () => {
+  const settings = {
+    documents: [{ file: 'flyer.pdf', pages: '(1, 2) x2' }],
+    paper: { size: 'iso_a4_210x297mm' },
+    layout: { kind: 'grid', pagesPerSide: 4, marks: 'cut' },
+  };
+  const { sheets } = await planOf(await flyer(), settings);
+  expect(sheets.map(({ front }) => front.cells.map(({ page }) => page))).toEqual([[1, 2, 1, 2]]);
+});
+
+test('the grant return: Letter and Legal by turns', async () => {
+  const { tally } = await planOf(await grantReturn());
+  expect(tally.byPaper).toEqual({ 'na_letter_8.5x11in': 3, 'na_legal_8.5x14in': 2 });
+});
+
+test('the rehearsal timetable: a portrait page and three landscape ones', async () => {
+  const { sheets } = await planOf(await rehearsalTimetable());
+  expect(sheets.map(({ front }) => front.orientation)).toEqual(['portrait', 'landscape', 'landscape', 'landscape']);
 });

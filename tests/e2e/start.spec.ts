@@ -67,7 +67,15 @@ test('npm start serves the demo; Ctrl+C stops all of it and loses nothing; the n
   rmSync(HOME, { recursive: true, force: true });
   const first = await start();
   const listening = [portOf('database'), portOf('printer'), new URL(first.address).port];
-  expect(await titles(first.address)).toEqual(['Season contract', 'Autumn programme', 'Stage plan']);
+  expect(await titles(first.address)).toEqual([
+    'Season contract',
+    'Autumn programme',
+    'Stage plan',
+    'Rehearsal timetable',
+    'Players’ notes',
+    'Flyer, open rehearsal',
+    'Grant return',
+  ]);
   expect(await Promise.all(listening.map(isOpen))).toEqual([true, true, true]);
 
   // Started again meanwhile, it only tells where it is.

@@ -1,11 +1,19 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { test as base, expect, type Page } from '@playwright/test';
-import { autumnProgramme, seasonContract, stagePlan } from '@foglio/demo';
+import {
+  autumnProgramme,
+  flyer,
+  grantReturn,
+  playersNotes,
+  rehearsalTimetable,
+  seasonContract,
+  stagePlan,
+} from '@foglio/demo';
 import { Client } from 'pg';
 
 export { expect };
@@ -28,12 +36,27 @@ export interface PrinterOptions {
   readonly sheetMs?: number;
   /** Kilobytes a second at which documents are taken in; 0: as fast as they come. */
   readonly intakeKb?: number;
+  /** Trays that hold other paper than usual: by id, the PWG 5101.1 size. */
+  readonly papers?: Readonly<Record<string, string>>;
 }
+
+const UPPER_OFFICE = join(ROOT, 'demo/printers/upper-office.json');
+
+const DOCUMENTS = {
+  contract: seasonContract,
+  programme: autumnProgramme,
+  'stage-plan': stagePlan,
+  'players-notes': playersNotes,
+  flyer,
+  'grant-return': grantReturn,
+  timetable: rehearsalTimetable,
+} as const;
 
 /** The real server, database and simulated printer of one test, each a process of its own. */
 export class World {
   private readonly folder = mkdtempSync(join(tmpdir(), 'foglio-world-'));
   private readonly database = `e2e_${randomBytes(6).toString('hex')}`;
+  private profile = UPPER_OFFICE;
   private server: ChildProcess | null = null;
   private printer: ChildProcess | null = null;
   base = '';
@@ -46,10 +69,10 @@ export class World {
     await this.startServer();
   }
 
-  async startPrinter({ sheetMs = 5, intakeKb = 0 }: PrinterOptions = {}): Promise<void> {
+  async startPrinter({ sheetMs = 5, intakeKb = 0, papers }: PrinterOptions = {}): Promise<void> {
+    if (papers) this.profile = this.profileWith(papers);
     const port = /:(\d+)\//.exec(this.printerUri)?.[1] ?? '0';
-    const profile = join(ROOT, 'demo/printers/upper-office.json');
-    const args = ['--profile', profile, '--folder', join(this.folder, 'printer'), '--port', port];
+    const args = ['--profile', this.profile, '--folder', join(this.folder, 'printer'), '--port', port];
     const [child, line] = await launch(
       'apps/printer',
       [...args, '--sheet-ms', `${sheetMs}`, '--intake-kb', `${intakeKb}`],
@@ -62,8 +85,7 @@ export class World {
   }
 
   async startServer(): Promise<void> {
-    const profile = join(ROOT, 'demo/printers/upper-office.json');
-    const printers = [{ id: 'upper-office', uri: this.printerUri, panel: this.panel, profile }];
+    const printers = [{ id: 'upper-office', uri: this.printerUri, panel: this.panel, profile: this.profile }];
     const env = {
       DATABASE_URL: adminUrl().replace(/\/[^/]*$/, `/${this.database}`),
       // The same port again after a restart, so that an open page finds its server.
@@ -73,6 +95,15 @@ export class World {
     const [child, line] = await launch('apps/server', [], env, /http:\S+/);
     this.server = child;
     this.base = line;
+  }
+
+  /** The usual printer with other paper in some trays. */
+  private profileWith(papers: Readonly<Record<string, string>>): string {
+    const profile = JSON.parse(readFileSync(UPPER_OFFICE, 'utf8')) as { trays: { id: string; size: string }[] };
+    for (const tray of profile.trays) tray.size = papers[tray.id] ?? tray.size;
+    const path = join(this.folder, 'printer.json');
+    writeFileSync(path, JSON.stringify(profile));
+    return path;
   }
 
   /** Kill -9: no handler runs, nothing is finished. */
@@ -112,9 +143,8 @@ export class World {
   }
 
   /** A job of the demo's world, entered as a person's browser would. */
-  async demoJob(kind: 'contract' | 'programme' | 'stage-plan', settings: object = {}): Promise<string> {
-    const make = { contract: seasonContract, programme: autumnProgramme, 'stage-plan': stagePlan }[kind];
-    const file = await this.upload(await make(), `${kind}.pdf`);
+  async demoJob(kind: keyof typeof DOCUMENTS, settings: object = {}): Promise<string> {
+    const file = await this.upload(await DOCUMENTS[kind](), `${kind}.pdf`);
     const ticket = { version: 1, title: kind, documents: [{ file }], ...settings };
     return (await this.api<{ id: string }>('/jobs', { ticket })).id;
   }

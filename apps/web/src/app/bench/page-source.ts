@@ -10,10 +10,11 @@ export function pageSourceOf({ ticket, documents, trouble }: BenchState): PageSo
   if (!ticket || trouble) return last?.documents === documents ? last.source : NOTHING;
   if (last?.ticket === ticket && last.documents === documents) return last.source;
   const { rotationOf } = pageRules(ticket, documents);
-  const source: PageSource = (document, page) => ({
-    url: `/api/files/${documents[document - 1]?.id}/content`,
-    turn: rotationOf(document, page),
-  });
+  const source: PageSource = (document, page) => {
+    const file = documents[document - 1];
+    // A plan of before a document was taken out is shown until the next one is there.
+    return file ? { url: `/api/files/${file.id}/content`, turn: rotationOf(document, page) } : { url: '', turn: 0 };
+  };
   last = { ticket, documents, source };
   return source;
 }

@@ -59,10 +59,17 @@ export class PhrasePopover {
   protected readonly taken = computed(() => this.choices().findIndex(({ patch }) => holds(this.ticket(), patch)));
   protected readonly usual = computed(() => isUsual(this.aspect(), this.situation()));
 
+  /** What the ticket has in each number field, as a text: what is typed must outlive all other news of the job. */
+  private readonly had = computed(() =>
+    this.numbers()
+      .map(({ value }) => value)
+      .join(' '),
+  );
+
   /** What is typed in each number field and not taken yet. */
-  protected readonly typed = linkedSignal<readonly NumberField[], readonly number[]>({
-    source: this.numbers,
-    computation: (fields) => fields.map(({ value }) => value),
+  protected readonly typed = linkedSignal<string, readonly number[]>({
+    source: this.had,
+    computation: () => this.numbers().map(({ value }) => value),
   });
 
   /** Every change that is shown: first none at all, then the choices, then the typed numbers. */
@@ -112,8 +119,9 @@ export class PhrasePopover {
     this.store.dispatch(BenchActions.ticketChanged({ ticket: { ...this.ticket(), ...patch } }));
   }
 
-  protected type(index: number, value: number | null): void {
-    this.typed.update((all) => all.map((one, place) => (place === index ? (value ?? NaN) : one)));
+  /** @param value not a number while the field is empty */
+  protected type(index: number, value: number): void {
+    this.typed.update((all) => all.map((one, place) => (place === index ? value : one)));
   }
 
   /** Takes a typed number, if it is one that can be. */

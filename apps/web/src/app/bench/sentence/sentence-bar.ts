@@ -1,6 +1,15 @@
 import { A11yModule } from '@angular/cdk/a11y';
 import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  Injector,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench.state';
 import { AlsoList } from './also-list';
@@ -11,6 +20,8 @@ import { sentence, type Phrase } from './sentence';
 interface KeyedPhrase extends Phrase {
   /** The same for as long as it is about the same thing, whatever comes and goes before it. */
   readonly key: string;
+  /** The mark right after it, which never stands alone at the beginning of a line. */
+  readonly mark: string;
 }
 
 /** What is open: the popover of a phrase, or what "and also" has led to. */
@@ -32,22 +43,28 @@ const ALSO = 'also';
     <p>
       @for (phrase of phrases(); track phrase.key) {
         @if (phrase.control === 'pages') {
-          <button
-            type="button"
-            [class.strong]="phrase.strong"
-            (click)="goToPages()"
-            [textContent]="phrase.text"
-          ></button>
+          <span class="kept"
+            ><button
+              type="button"
+              [class.strong]="phrase.strong"
+              (click)="goToPages()"
+              [textContent]="phrase.text"
+            ></button
+            >{{ phrase.mark }}</span
+          >
         } @else if (phrase.control) {
-          <button
-            type="button"
-            cdkOverlayOrigin
-            #origin="cdkOverlayOrigin"
-            [class.strong]="phrase.strong"
-            [attr.aria-expanded]="open()?.at === phrase.key"
-            (click)="show(phrase.key, phrase.control, phrase.index, origin)"
-            [textContent]="phrase.text"
-          ></button>
+          <span class="kept"
+            ><button
+              type="button"
+              cdkOverlayOrigin
+              #origin="cdkOverlayOrigin"
+              [class.strong]="phrase.strong"
+              [attr.aria-expanded]="open()?.at === phrase.key"
+              (click)="show(phrase.key, phrase.control, phrase.index, origin)"
+              [textContent]="phrase.text"
+            ></button
+            >{{ phrase.mark }}</span
+          >
         } @else {
           <span [textContent]="phrase.text"></span>
         }
@@ -103,6 +120,8 @@ const ALSO = 'also';
 })
 export class SentenceBar {
   private readonly store = inject(Store);
+  private readonly injector = inject(Injector);
+  private readonly overlay = viewChild(CdkConnectedOverlay);
   private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
   private readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
   private readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
@@ -114,10 +133,18 @@ export class SentenceBar {
     if (!ticket || !printer) return [];
     let last = 'start';
     let words = 0;
-    return sentence(ticket, this.documents(), printer.profile).map((phrase) => {
+    const said = sentence(ticket, this.documents(), printer.profile);
+    return said.map((phrase, index) => {
       words = phrase.control === null ? words + 1 : 0;
       if (phrase.control !== null) last = `${phrase.control} ${phrase.index}`;
-      return { ...phrase, key: phrase.control === null ? `${words} after ${last}` : last };
+      const key = phrase.control === null ? `${words} after ${last}` : last;
+      if (phrase.control !== null) return { ...phrase, key, mark: markOf(said[index + 1]) };
+      return {
+        ...phrase,
+        key,
+        mark: '',
+        text: phrase.text.slice(words === 1 && index > 0 ? markOf(phrase).length : 0),
+      };
     });
   });
 
@@ -129,6 +156,8 @@ export class SentenceBar {
   /** "And also" goes on in the popover of what was chosen. */
   protected lead(control: string): void {
     this.open.set({ at: ALSO, control, index: 0 });
+    // What comes is wider than the list it came from.
+    afterNextRender(() => this.overlay()?.overlayRef.updatePosition(), { injector: this.injector });
   }
 
   protected close(): void {
@@ -146,3 +175,6 @@ export class SentenceBar {
     document.querySelector<HTMLInputElement>('#selection')?.focus();
   }
 }
+
+/** The punctuation that words begin with. */
+const markOf = (words: Phrase | undefined): string => /^[.,;]?/.exec(words?.text ?? '')?.[0] ?? '';

@@ -71,7 +71,8 @@ export class Shelf {
   protected readonly facts = computed(() => this.documents()[this.at()] ?? null);
   protected readonly settings = computed(() => this.ticket()?.documents[this.at()] ?? null);
   protected readonly url = computed(() => `/api/files/${this.facts()?.id}/content`);
-  protected readonly uploading = signal(false);
+  /** What is said while files are taken in. */
+  protected readonly uploading = signal<string | null>(null);
   private anchor: number | null = null;
   /** The page on which the mouse was pressed, and whether others were drawn over since. */
   private pressed: number | null = null;
@@ -262,7 +263,8 @@ export class Shelf {
 
   protected async add(files: readonly File[]): Promise<void> {
     await this.takeIn(async () => {
-      for (const file of files) {
+      for (const [index, file] of files.entries()) {
+        if (files.length > 1) this.uploading.set(`Taking in ${index + 1} of ${files.length}`);
         const id = await this.upload(file);
         const ticket = this.ticket();
         if (id === null || !ticket) continue;
@@ -290,13 +292,13 @@ export class Shelf {
   }
 
   private async takeIn(work: () => Promise<void>): Promise<void> {
-    this.uploading.set(true);
+    this.uploading.set('Taking it in');
     try {
       await work();
     } catch (error) {
       this.store.dispatch(BenchActions.uploadFailed({ message: sayError(error) }));
     } finally {
-      this.uploading.set(false);
+      this.uploading.set(null);
     }
   }
 
