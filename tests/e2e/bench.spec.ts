@@ -151,6 +151,16 @@ test('what was set is there after a reload', async ({ quietPage: page, world }) 
   await expect(page.getByLabel('Pages to print')).toHaveValue('1-4, 99');
 });
 
+test('a reload comes back to the sheet one was at', async ({ quietPage: page, world }) => {
+  const job = await world.demoJob('programme');
+  await page.goto(`${world.base}/jobs/${job}`);
+  await page.getByRole('textbox', { name: 'Sheet number' }).fill('6');
+  await page.getByRole('textbox', { name: 'Sheet number' }).press('Enter');
+  await expect(page.locator('fo-sheet-panel')).toContainText('Front, page 6');
+  await page.reload();
+  await expect(page.locator('fo-sheet-panel')).toContainText('Front, page 6');
+});
+
 test('what was changed in the very moment of leaving is kept', async ({ page, world }) => {
   const [first, second] = [await world.demoJob('programme'), await world.demoJob('contract')];
   const pagesOf = async (job: string): Promise<string | undefined> =>

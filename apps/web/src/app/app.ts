@@ -93,6 +93,15 @@ import { benchFeature } from './state/bench.state';
       color: #d7dde0;
       white-space: nowrap;
     }
+    @media (width < 760px) {
+      header {
+        gap: 8px;
+        padding: 0 12px;
+      }
+      .printer {
+        display: none;
+      }
+    }
     :focus-visible {
       outline-color: #fff;
       outline-offset: -2px;

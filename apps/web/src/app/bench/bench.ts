@@ -87,6 +87,27 @@ import { WaysDrawer } from './ways/ways-drawer';
       inset: 44px 0 0;
       z-index: 5;
     }
+    @media (width < 760px) {
+      main {
+        overflow: auto;
+      }
+      .regions {
+        display: flex;
+        flex: none;
+        flex-direction: column;
+      }
+      fo-shelf {
+        height: 400px;
+      }
+      .middle {
+        height: 420px;
+      }
+      fo-tally-bar {
+        position: sticky;
+        bottom: 0;
+        z-index: 6;
+      }
+    }
     .state {
       gap: 16px;
       align-items: center;
@@ -114,14 +135,21 @@ export class Bench {
   private readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
 
   constructor() {
+    effect(() => this.keepPlace());
     effect(() => {
       const jobId = this.id();
-      untracked(() => this.store.dispatch(BenchActions.opened({ jobId })));
+      untracked(() => this.store.dispatch(BenchActions.opened({ jobId, sheet: placeIn(jobId) })));
     });
   }
 
+  /** A reload comes back to the same sheet. */
+  private keepPlace(): void {
+    const { jobId, sheet, plan } = this.bench();
+    if (jobId !== null && plan) sessionStorage.setItem(placeKey(jobId), String(sheet));
+  }
+
   protected reload(): void {
-    this.store.dispatch(BenchActions.opened({ jobId: this.id() }));
+    this.store.dispatch(BenchActions.opened({ jobId: this.id(), sheet: placeIn(this.id()) }));
   }
 
   protected goTo(sheet: number, extend: boolean): void {
@@ -208,3 +236,8 @@ export class Bench {
     }
   }
 }
+
+const placeKey = (jobId: string): string => `place in ${jobId}`;
+
+/** The sheet shown when the job was last on this screen. */
+const placeIn = (jobId: string): number => Number(sessionStorage.getItem(placeKey(jobId)) ?? 1);

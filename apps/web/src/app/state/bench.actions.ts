@@ -7,7 +7,8 @@ import type { PlanAnswer } from '../workers/plan-messages';
 export const BenchActions = createActionGroup({
   source: 'Bench',
   events: {
-    Opened: props<{ jobId: string }>(),
+    /** @param sheet where the person was when the job was last on the screen */
+    Opened: props<{ jobId: string; sheet?: number }>(),
     Loaded: props<{ job: JobRecord; printer: PrinterRecord }>(),
     'Load failed': props<{ message: string }>(),
     'Printer seen': props<{ printer: PrinterRecord }>(),

@@ -87,7 +87,7 @@ function documentsOf(
 
 const reducer = createReducer(
   EMPTY,
-  on(BenchActions.opened, (_state, { jobId }): BenchState => ({ ...EMPTY, jobId })),
+  on(BenchActions.opened, (_state, { jobId, sheet = 1 }): BenchState => ({ ...EMPTY, jobId, sheet, anchor: sheet })),
   on(BenchActions.loaded, (state, { job, printer }): BenchState => {
     const { ticket, documents, revision } = job;
     const files = Object.fromEntries(documents.map((one) => [one.id, one]));

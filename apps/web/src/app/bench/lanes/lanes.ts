@@ -29,7 +29,13 @@ interface ColumnView {
   /** The sheet, or the first of a folded block. */
   readonly sheet: Sheet;
   /** Of a folded block: its last sheet, and what is in it. */
-  readonly block: { readonly to: number; readonly sheets: string; readonly pages: string } | null;
+  readonly block: {
+    readonly to: number;
+    readonly sheets: string;
+    readonly pages: string;
+    /** The sheet within it at which its tray runs out. */
+    readonly runsOutAt: number | null;
+  } | null;
   /** Its number over the lanes, or its stretch of numbers. */
   readonly number: string;
   /** The set in which its tray runs out at this sheet. */
@@ -128,7 +134,8 @@ export class Lanes {
     const [first, last] = [Math.min(this.shown(), this.anchor()), Math.max(this.shown(), this.anchor())];
     return {
       sheet,
-      block: to > from ? { to, ...sayBlock(plan.sheets.slice(from - 1, to)) } : null,
+      block:
+        to > from ? { to, ...sayBlock(plan.sheets.slice(from - 1, to)), runsOutAt: this.runOutWithin(from, to) } : null,
       number: to > from ? `${from}–${to}` : String(from),
       runsOutIn: this.runOuts().get(from) ?? null,
       left: start,
@@ -139,6 +146,10 @@ export class Lanes {
       front: sheet.slip ? 'slip' : label(sheet.front.cells),
       back: sheet.back ? label(sheet.back.cells) : '',
     };
+  }
+
+  private runOutWithin(from: number, to: number): number | null {
+    return [...this.runOuts().keys()].find((sheet) => sheet >= from && sheet <= to) ?? null;
   }
 
   /** Opens a folded block and goes to its first sheet. */

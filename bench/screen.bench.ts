@@ -1,0 +1,125 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import PDFDocument from 'pdfkit';
+import type { CDPSession, Page } from '@playwright/test';
+import { expect, ROOT, test, type World } from '../tests/e2e/world';
+import { median, report } from './figures';
+
+/** The Bench in Chromium: how soon it shows a document, answers a phrase, and how smoothly it scrolls. */
+
+function manyPages(count: number): Promise<Buffer> {
+  const document = new PDFDocument({ autoFirstPage: false, size: 'A4' });
+  const parts: Buffer[] = [];
+  document.on('data', (part: Buffer) => parts.push(part));
+  for (let page = 1; page <= count; page += 1) document.addPage().fontSize(40).text(`Page ${page}`, 72, 72);
+  document.end();
+  return new Promise((resolve) => document.on('end', () => resolve(Buffer.concat(parts))));
+}
+
+async function openLong(page: Page, world: World, settings: object): Promise<void> {
+  const file = await world.upload(await manyPages(2_000), 'long.pdf');
+  const ticket = { version: 1, title: 'Long', documents: [{ file }], tray: 'tray-1', ...settings };
+  const { id } = await world.api<{ id: string }>('/jobs', { ticket });
+  await page.goto(`${world.base}/jobs/${id}`);
+  await expect(page.locator('fo-shelf fo-page-image[data-state="drawn"]').first()).toBeVisible({ timeout: 30_000 });
+}
+
+test('from a dropped file of 500 pages to its first thumbnail and its first sheet', async ({ page, world }) => {
+  const pdf = await manyPages(500);
+  const taken: { thumbnail: number; sheet: number }[] = [];
+  for (let round = 0; round < 3; round += 1) {
+    await page.goto(world.base);
+    // The next worker gets ready, as it has in an office between two files.
+    await page.waitForTimeout(4_000);
+    const bytes = Buffer.concat([pdf, Buffer.from(`\n% ${round}\n`)]).toString('base64');
+    const dropped = await page.evaluateHandle((base64) => {
+      const transfer = new DataTransfer();
+      const file = Uint8Array.from(atob(base64), (character) => character.charCodeAt(0));
+      transfer.items.add(new File([file], 'long.pdf', { type: 'application/pdf' }));
+      return transfer;
+    }, bytes);
+    const start = performance.now();
+    await page.locator('fo-file-drop button').first().dispatchEvent('drop', { dataTransfer: dropped });
+    await page.waitForSelector('fo-lanes .sheet, fo-lanes .block');
+    const sheet = performance.now() - start;
+    await page.waitForSelector('fo-shelf fo-page-image[data-state="drawn"]');
+    taken.push({ sheet, thumbnail: performance.now() - start });
+  }
+  report('500 pages dropped, until the first sheet', median(taken.map((one) => one.sheet)) / 1000, 's', 'under 2 s');
+  report('  until the first thumbnail', median(taken.map((one) => one.thumbnail)) / 1000, 's', 'under 2 s');
+});
+
+test('a phrase changed, until the lanes show it, 2,000 pages', async ({ page, world }) => {
+  await openLong(page, world, { sides: 'two-sided' });
+  const taken: number[] = [];
+  for (let round = 0; round < 6; round += 1) {
+    await page
+      .locator('fo-sentence-bar')
+      .getByRole('button', { name: /^(both sides|one side)$/ })
+      .click();
+    const choice = page.getByRole('radio', { name: round % 2 === 0 ? /^One side/ : /^Both sides/ });
+    await expect(choice).toBeVisible();
+    await page.waitForTimeout(300);
+    taken.push(
+      await choice.evaluate(async (radio: HTMLInputElement) => {
+        const hint = document.querySelector('fo-lanes .hint')!;
+        const before = hint.textContent;
+        const start = performance.now();
+        radio.click();
+        while (hint.textContent === before) await new Promise((resolve) => requestAnimationFrame(resolve));
+        return performance.now() - start;
+      }),
+    );
+    await page.keyboard.press('Escape');
+  }
+  report('from a phrase taken to the lanes, 2,000 pages', median(taken), 'ms', 'under 100 ms');
+  report('  the slowest of them', Math.max(...taken), 'ms');
+});
+
+/** Frames that reached the screen while something scrolled, by the browser's own trace, a second. */
+async function framesWhile(client: CDPSession, work: () => Promise<void>): Promise<number> {
+  const events: { name: string; ts: number }[] = [];
+  client.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as typeof events)));
+  await client.send('Tracing.start', {
+    transferMode: 'ReportEvents',
+    traceConfig: { includedCategories: ['disabled-by-default-devtools.timeline.frame', 'devtools.timeline.frame'] },
+  });
+  await work();
+  const ended = new Promise<void>((resolve) => client.once('Tracing.tracingComplete', () => resolve()));
+  await client.send('Tracing.end');
+  await ended;
+  const drawn = events.filter(({ name }) => name === 'DrawFrame').map(({ ts }) => ts);
+  const seconds = (Math.max(...drawn) - Math.min(...drawn)) / 1e6;
+  return (drawn.length - 1) / seconds;
+}
+
+for (const [what, selector, way] of [
+  ['the shelf', 'fo-shelf cdk-virtual-scroll-viewport', 'scrollTop'],
+  ['the lanes', 'fo-lanes .scroller', 'scrollLeft'],
+] as const) {
+  test(`scrolling ${what} of 2,000 pages`, async ({ page, world }) => {
+    // Routes by turns, so that nothing folds.
+    const routes = [{ pages: 'all even', tray: 'tray-2' }];
+    await openLong(page, world, { routes });
+    const client = await page.context().newCDPSession(page);
+    const frames = await framesWhile(client, () =>
+      page.locator(selector).evaluate(async (element, edge) => {
+        const start = performance.now();
+        while (performance.now() - start < 3_000) {
+          element[edge] += 12;
+          await new Promise((resolve) => requestAnimationFrame(resolve));
+        }
+      }, way),
+    );
+    report(`scrolling ${what}`, frames, 'frames a second', 'at least 50');
+  });
+}
+
+test('JavaScript before anything is shown', () => {
+  const folder = join(ROOT, 'apps/web/dist/browser');
+  const html = readFileSync(join(folder, 'index.html'), 'utf8');
+  const named = readdirSync(folder).filter((name) => name.endsWith('.js') && html.includes(name));
+  const bytes = named.reduce((sum, name) => sum + gzipSync(readFileSync(join(folder, name))).length, 0);
+  report('initial JavaScript, gzip', bytes / 1024, 'kB', 'under 400 kB');
+});
