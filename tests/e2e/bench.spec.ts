@@ -157,6 +157,11 @@ test('a reload comes back to the sheet one was at', async ({ quietPage: page, wo
   await page.getByRole('textbox', { name: 'Sheet number' }).fill('6');
   await page.getByRole('textbox', { name: 'Sheet number' }).press('Enter');
   await expect(page.locator('fo-sheet-panel')).toContainText('Front, page 6');
+  await page.getByRole('textbox', { name: 'Sheet number' }).fill('p4');
+  await page.getByRole('textbox', { name: 'Sheet number' }).press('Enter');
+  await expect(page.locator('fo-sheet-panel')).toContainText('Front, page 4');
+  await page.getByRole('textbox', { name: 'Sheet number' }).fill('6');
+  await page.getByRole('textbox', { name: 'Sheet number' }).press('Enter');
   await page.reload();
   await expect(page.locator('fo-sheet-panel')).toContainText('Front, page 6');
 });

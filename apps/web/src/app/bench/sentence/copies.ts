@@ -23,7 +23,7 @@ export const copies: Aspect = {
       unit: '',
       value: ticket.copies,
       least: 1,
-      most: 9999,
+      most: 100_000,
       step: 1,
       patch: (value) => ({ copies: value }),
     },

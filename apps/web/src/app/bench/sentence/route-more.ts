@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { routeSettings, type Route, type Ticket } from '@foglio/core';
-import { holds, type Aspect, type Situation } from './aspect';
+import { holds, type Aspect, type NumberField, type Situation } from './aspect';
 import { PAGE_ASPECTS } from './aspects';
 
 type OwnPart = 'layout' | 'paper' | 'scale' | 'margin' | 'color';
@@ -27,7 +27,7 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
         }
         @for (field of part.numbers; track field.label) {
           <label>
-            {{ part.choices.length > 0 ? field.label : part.aspect.title }}{{ field.unit ? ' in ' + field.unit : '' }}
+            {{ labelOf(part, field) }}
             <input
               type="number"
               [min]="field.least"
@@ -148,6 +148,12 @@ export class RouteMore {
     });
   });
 
+  /** A number alone is called by what it is about; of several, or beside choices, each has its own name. */
+  protected labelOf({ aspect, choices, numbers }: ReturnType<typeof this.chosen>[number], field: NumberField): string {
+    const name = choices.length > 0 || numbers.length > 1 ? field.label : aspect.title;
+    return field.unit === '' ? name : `${name} (${field.unit})`;
+  }
+
   /** Whether the route differs from the job in what an aspect says. */
   private isOwn(aspect: Aspect): boolean {
     return aspect.say(this.alone()) !== aspect.say(this.situation());
@@ -163,10 +169,7 @@ export class RouteMore {
     if (there) this.take(there.patch);
   }
 
-  protected takeNumber(
-    field: { least: number; most: number; patch: (value: number) => Partial<Ticket> },
-    typed: HTMLInputElement,
-  ): void {
+  protected takeNumber(field: NumberField, typed: HTMLInputElement): void {
     const value = Number(typed.value);
     if (typed.value !== '' && value >= field.least && value <= field.most) this.take(field.patch(value));
   }

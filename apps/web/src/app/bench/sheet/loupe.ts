@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, signal } from '@angular/core';
 import type { Sheet, Side } from '@foglio/core';
 import { SideView, type PageSource } from '../../pages/side-view';
 
@@ -11,6 +11,8 @@ export interface PlaceOnSide {
 /** CSS pixels a point at printed size: 96 pixels an inch (CSS Values and Units, 5.2), 72 points an inch. */
 const PRINTED_SIZE = 96 / 72;
 
+const ZOOMS = [1, 2, 4] as const;
+
 const WIDTH = 284;
 const HEIGHT = 150;
 
@@ -19,7 +21,7 @@ const STEP = 24;
 
 const between = (value: number, least: number, most: number): number => Math.min(most, Math.max(least, value));
 
-/** A part of a side at the size it is printed, moved by pointing at the side or by arrow keys. */
+/** A part of a side at the size it is printed, or larger; moved by pointing at the side or by arrow keys. */
 @Component({
   selector: 'fo-loupe',
   imports: [SideView],
@@ -28,14 +30,21 @@ const between = (value: number, least: number, most: number): number => Math.min
       class="glass"
       role="img"
       tabindex="0"
-      aria-label="A part of the sheet at printed size; arrows move it"
+      aria-label="A part of the sheet, enlarged; arrows move it"
       (keydown)="move($event)"
     >
       <div class="at" [style.transform]="'translate(' + -offset().left + 'px,' + -offset().top + 'px)'">
-        <fo-side-view [sheet]="sheet()" [side]="side()" [source]="source()" [scale]="scale" />
+        <fo-side-view [sheet]="sheet()" [side]="side()" [source]="source()" [scale]="scale()" />
       </div>
     </div>
-    <p>At printed size{{ smallest() }}</p>
+    <div class="zooms" role="group" aria-label="How much larger than printed">
+      @for (zoom of zooms; track zoom) {
+        <button type="button" [attr.aria-pressed]="zoom === chosen()" (click)="chosen.set(zoom)">
+          {{ zoom * 100 }} %
+        </button>
+      }
+      <span>{{ chosen() === 1 ? 'printed size' : 'of printed size' }}{{ smallest() }}</span>
+    </div>
   `,
   styles: `
     .glass {
@@ -51,10 +60,26 @@ const between = (value: number, least: number, most: number): number => Math.min
       position: absolute;
       inset: 0 auto auto 0;
     }
-    p {
-      margin-top: 2px;
+    .zooms {
+      margin-top: 4px;
       color: var(--soft);
       font-size: 13px;
+    }
+    button {
+      min-height: 24px;
+      margin-right: 4px;
+      padding: 0 6px;
+      border: 1px solid var(--line);
+      border-radius: var(--radius);
+      background: var(--card);
+      color: inherit;
+      font: inherit;
+      cursor: pointer;
+    }
+    [aria-pressed='true'] {
+      border-color: var(--ink);
+      color: var(--ink);
+      font-weight: 600;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -67,17 +92,20 @@ export class Loupe {
   readonly pointed = input.required<PlaceOnSide>();
   /** In points; null where no text is printed or it is not known yet. */
   readonly smallestTextPt = input.required<number | null>();
-  protected readonly scale = PRINTED_SIZE;
+  protected readonly zooms = ZOOMS;
+  /** Times the printed size. */
+  protected readonly chosen = signal<number>(1);
+  protected readonly scale = computed(() => PRINTED_SIZE * this.chosen());
   protected readonly smallest = computed(() => {
     const points = this.smallestTextPt();
-    return points === null ? '' : `; the smallest text here is ${points.toFixed(1)} pt`;
+    return points === null ? '' : `; smallest text ${points.toFixed(1)} pt`;
   });
 
   private readonly size = computed(() => {
     const { paper, front } = this.sheet();
     const landscape = (this.side() ?? front).orientation === 'landscape';
     const [width, height] = landscape ? [paper.height, paper.width] : [paper.width, paper.height];
-    return { width: width * PRINTED_SIZE, height: height * PRINTED_SIZE };
+    return { width: width * this.scale(), height: height * this.scale() };
   });
 
   private readonly centre = linkedSignal<PlaceOnSide>(() => this.pointed());

@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
-import { findTray, legibility, saySize, trayName, type Check, type Repair, type Sheet, type Sides } from '@foglio/core';
+import {
+  findTray,
+  legibility,
+  saySize,
+  trayName,
+  type Check,
+  type Repair,
+  type Sheet,
+  type Side,
+  type Sides,
+} from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
@@ -163,9 +173,18 @@ export class SheetPanel {
     if (target >= 1 && target <= this.count()) this.goTo.emit(target);
   }
 
+  /** A sheet by its number, or by a page on it: "7", "page 12", "p12". */
   protected typed(text: string): void {
-    const target = Number(text);
-    if (Number.isInteger(target) && target >= 1 && target <= this.count()) this.goTo.emit(target);
+    const [, byPage, digits] = /^\s*(p(?:age)?)?\s*(\d+)\s*$/i.exec(text) ?? [];
+    const number = Number(digits);
+    const target = byPage ? this.sheetOfPage(number) : number;
+    if (target !== undefined && target >= 1 && target <= this.count()) this.goTo.emit(target);
+  }
+
+  private sheetOfPage(page: number): number | undefined {
+    const carries = ({ cells }: Side): boolean => cells.some((cell) => cell.page === page);
+    return this.bench().plan?.sheets.find(({ front, back }) => carries(front) || (back !== null && carries(back)))
+      ?.index;
   }
 
   protected readonly twoSided = computed(() => this.sheet()?.sides !== 'one-sided');

@@ -25,8 +25,10 @@ const names: Plugin<'scatter'> = {
     ctx.font = `12px ${fontOf(canvas)}`;
     ctx.fillStyle = colourOf('--ink');
     ctx.textAlign = 'left';
-    const taken: { readonly left: number; readonly right: number; readonly y: number }[] = [];
-    chart.getDatasetMeta(0).data.forEach((point, index) => {
+    const points = chart.getDatasetMeta(0).data;
+    // No name lies on a point either.
+    const taken = points.map(({ x, y }) => ({ left: x - 7, right: x + 7, y: y + 4 }));
+    points.forEach((point, index) => {
       const name = (data.labels?.[index] as string | undefined) ?? '';
       const { width } = ctx.measureText(name);
       const places = [
