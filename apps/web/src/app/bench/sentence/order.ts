@@ -5,10 +5,16 @@ import { trayChoices } from './paper';
 
 /** The documents, where a new sheet begins, and what lies between. */
 
+const LONGEST_NAME = 48;
+
 export function documentTitle({ ticket, documents, at }: Situation): string {
   const only = ticket.documents.length === 1 && ticket.title !== '';
-  return only ? ticket.title : nameWithoutKind(documents[at]?.name ?? 'a document');
+  return shortened(only ? ticket.title : nameWithoutKind(documents[at]?.name ?? 'a document'));
 }
+
+/** A name so long that it would crowd out the rest keeps its beginning and its end, by which names are told apart. */
+const shortened = (name: string): string =>
+  name.length <= LONGEST_NAME ? name : `${name.slice(0, LONGEST_NAME - 16)}…${name.slice(-15)}`;
 
 type TicketDocument = Ticket['documents'][number];
 

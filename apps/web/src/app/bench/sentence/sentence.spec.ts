@@ -182,6 +182,19 @@ test('a sentence too long for three lines tells its routes by their number', () 
   expect(read({ routes })).toContain('come from Tray 2, on one side');
 });
 
+test('long names and several documents leave room for the rest', () => {
+  const name = (letter: string) => `${letter.repeat(70)} final version.pdf`;
+  expect(read({ title: '' }, [documentOf(name('a'), 3)])).toContain(`of ${'a'.repeat(32)}…a final version, one copy`);
+  const routes = ['1', '2', '3'].map((pages) => ({ pages, tray: 'tray-2', sides: 'one-sided' }));
+  const settings = { copies: 120, sides: 'two-sided', margin: 12, color: 'monochrome', quality: 'draft', routes };
+  const said = read(
+    settings,
+    ['a', 'b', 'c'].map((letter) => documentOf(name(letter), 5)),
+  );
+  expect(said).toContain('Print all 15 pages of 3 documents, 120 copies');
+  expect(said.length).toBeLessThanOrEqual(350);
+});
+
 test('each phrase can be changed, and what "and also" offers is left out again by its own usual value', () => {
   const ticket = readTicket({ version: 1, documents: [{ file: 'contract.pdf' }] });
   const outlined = { ...documentOf('contract.pdf', 14), outline: [{ title: 'Fees', level: 1, page: 2, top: 0 }] };

@@ -20,22 +20,37 @@ const MOST_ROUTES = 3;
 const MOST_DOCUMENTS = 3;
 const MOST_LETTERS = 350;
 
-/** The whole ticket as one English sentence or two; read aloud it is what will happen. */
-export function sentence(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Phrase[] {
-  const whole = assemble({ ticket, documents, printer, at: 0 }, ticket.routes.length > MOST_ROUTES);
-  const letters = whole.reduce((sum, { text }) => sum + text.length, 0);
-  if (ticket.routes.length < 2 || letters <= MOST_LETTERS) return whole;
-  return assemble({ ticket, documents, printer, at: 0 }, true);
+/** What is told by number rather than one by one. */
+interface Folds {
+  readonly routes: boolean;
+  readonly documents: boolean;
 }
 
-function assemble(situation: Situation, foldRoutes: boolean): Phrase[] {
+/** The whole ticket as one English sentence or two; read aloud it is what will happen. */
+export function sentence(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Phrase[] {
+  const situation = { ticket, documents, printer, at: 0 };
+  const folds = { routes: ticket.routes.length > MOST_ROUTES, documents: ticket.documents.length > MOST_DOCUMENTS };
+  const several = { routes: ticket.routes.length > 1, documents: ticket.documents.length > 1 };
+  // Routes first: the documents are what the job is about.
+  const ways: Folds[] = [folds, { ...folds, routes: folds.routes || several.routes }, several];
+  const said = ways.map((way) => assemble(situation, way));
+  return said.find((phrases) => lettersOf(phrases) <= MOST_LETTERS) ?? (said.at(-1) as Phrase[]);
+}
+
+const lettersOf = (phrases: readonly Phrase[]): number => phrases.reduce((sum, { text }) => sum + text.length, 0);
+
+function assemble(situation: Situation, folds: Folds): Phrase[] {
   const { ticket } = situation;
-  const said: Phrase[] = [plain('Print '), ...sayDocuments(situation), ...sayAll(JOB_ASPECTS, situation)];
+  const said: Phrase[] = [
+    plain('Print '),
+    ...sayDocuments(situation, folds.documents),
+    ...sayAll(JOB_ASPECTS, situation),
+  ];
   if (ticket.routes.length === 0) return [...said, ...sayAll([TRAY], situation), plain('.')];
   said.push(plain('. '));
-  if (foldRoutes) {
+  if (folds.routes) {
     const count = ticket.routes.length;
-    said.push({ ...phrase('routes', `${count} routes`, true) }, plain(' have paper or settings of their own'));
+    said.push(phrase('routes', `${count} routes`, true), plain(' have paper or settings of their own'));
   } else {
     ticket.routes.forEach((route, index) => {
       if (index > 0) said.push(plain('; '));
@@ -64,9 +79,9 @@ const sayAll = (aspects: readonly Aspect[], situation: Situation): Phrase[] =>
     return [plain(aspect.lead), phrase(aspect.name, text, !isUsual(aspect, situation), situation.at)];
   });
 
-function sayDocuments(situation: Situation): Phrase[] {
+function sayDocuments(situation: Situation, fold: boolean): Phrase[] {
   const { ticket, documents } = situation;
-  if (ticket.documents.length > MOST_DOCUMENTS) {
+  if (fold) {
     const pages = ticket.documents.map((one, index) => chosenPages(one, documents[index]));
     const count = pages.reduce((sum, one) => sum + (one?.length ?? 0), 0);
     const all = ticket.documents.every(({ pages: text }) => text === 'all');
