@@ -1,21 +1,12 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import PDFDocument from 'pdfkit';
 import type { CDPSession, Page } from '@playwright/test';
 import { expect, ROOT, test, type World } from '../tests/e2e/world';
 import { median, report } from './figures';
+import { manyPages } from './many-pages';
 
 /** The Bench in Chromium: how soon it shows a document, answers a phrase, and how smoothly it scrolls. */
-
-function manyPages(count: number): Promise<Buffer> {
-  const document = new PDFDocument({ autoFirstPage: false, size: 'A4' });
-  const parts: Buffer[] = [];
-  document.on('data', (part: Buffer) => parts.push(part));
-  for (let page = 1; page <= count; page += 1) document.addPage().fontSize(40).text(`Page ${page}`, 72, 72);
-  document.end();
-  return new Promise((resolve) => document.on('end', () => resolve(Buffer.concat(parts))));
-}
 
 async function openLong(page: Page, world: World, settings: object): Promise<void> {
   const file = await world.upload(await manyPages(2_000), 'long.pdf');

@@ -1,15 +1,6 @@
 import { expect, test } from '../tests/e2e/world';
-import PDFDocument from 'pdfkit';
 import { median, report } from './figures';
-
-function manyPages(count: number): Promise<Buffer> {
-  const document = new PDFDocument({ autoFirstPage: false, size: 'A4' });
-  const parts: Buffer[] = [];
-  document.on('data', (part: Buffer) => parts.push(part));
-  for (let page = 1; page <= count; page += 1) document.addPage().fontSize(40).text(`Page ${page}`, 72, 72);
-  document.end();
-  return new Promise((resolve) => document.on('end', () => resolve(Buffer.concat(parts))));
-}
+import { manyPages } from './many-pages';
 
 test('typing in the selection of 2,000 pages, until the lanes show it', async ({ page, world }) => {
   const file = await world.upload(await manyPages(2_000), 'long.pdf');

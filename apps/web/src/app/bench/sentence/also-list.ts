@@ -19,16 +19,6 @@ import { OFFERED } from './aspects';
     </ul>
   `,
   styles: `
-    :host {
-      display: block;
-      max-height: min(560px, 80vh);
-      overflow: auto;
-      padding: 16px;
-      border: 1px solid var(--line);
-      border-radius: var(--radius);
-      background: var(--card);
-      box-shadow: 0 6px 24px rgb(34 48 58 / 22%);
-    }
     ul {
       columns: 2;
       column-gap: 16px;
@@ -54,7 +44,7 @@ import { OFFERED } from './aspects';
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { role: 'dialog', 'aria-label': 'And also' },
+  host: { class: 'popover', role: 'dialog', 'aria-label': 'And also' },
 })
 export class AlsoList {
   readonly chosen = output<string>();

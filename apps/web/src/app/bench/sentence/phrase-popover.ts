@@ -32,7 +32,7 @@ const ASK_AFTER_MS = 30;
   templateUrl: './phrase-popover.html',
   styleUrl: './phrase-popover.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { role: 'dialog', '[attr.aria-label]': 'aspect().title' },
+  host: { class: 'popover', role: 'dialog', '[attr.aria-label]': 'aspect().title' },
 })
 export class PhrasePopover {
   /** The aspect's name. */
@@ -59,18 +59,13 @@ export class PhrasePopover {
   protected readonly taken = computed(() => this.choices().findIndex(({ patch }) => holds(this.ticket(), patch)));
   protected readonly usual = computed(() => isUsual(this.aspect(), this.situation()));
 
-  /** What the ticket has in each number field, as a text: what is typed must outlive all other news of the job. */
-  private readonly had = computed(() =>
-    this.numbers()
-      .map(({ value }) => value)
-      .join(' '),
-  );
-
-  /** What is typed in each number field and not taken yet. */
-  protected readonly typed = linkedSignal<string, readonly number[]>({
-    source: this.had,
-    computation: () => this.numbers().map(({ value }) => value),
+  /** What the ticket has in each number field; the same for as long as no number of it is another. */
+  private readonly had = computed<readonly number[]>(() => this.numbers().map(({ value }) => value), {
+    equal: (one, other) => one.join(' ') === other.join(' '),
   });
+
+  /** What is typed in each number field and not taken yet; it outlives all other news of the job. */
+  protected readonly typed = linkedSignal<readonly number[]>(() => this.had());
 
   /** Every change that is shown: first none at all, then the choices, then the typed numbers. */
   private readonly patches = computed<readonly Partial<Ticket>[]>(() => [

@@ -17,7 +17,7 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
         @if (part.choices.length > 0) {
           <label>
             {{ part.aspect.title }}
-            <select (change)="takeChoice(part, +$any($event.target).value)">
+            <select class="field" (change)="takeChoice(part, +$any($event.target).value)">
               <option value="-1" [selected]="part.at < 0">{{ part.like }}</option>
               @for (choice of part.choices; track choice.label) {
                 <option [value]="$index" [selected]="$index === part.at">{{ choice.label }}</option>
@@ -30,6 +30,7 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
             {{ labelOf(part, field) }}
             <input
               type="number"
+              class="field"
               [min]="field.least"
               [max]="field.most"
               [step]="field.step"
@@ -41,7 +42,7 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
       }
       <label>
         Turned
-        <select (change)="turn($any($event.target).value)">
+        <select class="field" (change)="turn($any($event.target).value)">
           <option value="" [selected]="route().rotate === undefined">like its document</option>
           @for (degrees of [0, 90, 180, 270]; track degrees) {
             <option [value]="degrees" [selected]="route().rotate === degrees">{{ degrees }}° clockwise</option>
@@ -56,6 +57,7 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
         Name
         <input
           type="text"
+          class="field"
           maxlength="255"
           [value]="route().name ?? ''"
           (change)="changed.emit({ name: $any($event.target).value || undefined })"
@@ -63,7 +65,7 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
       </label>
     </div>
     @if (ownParts().length > 0) {
-      <button type="button" class="reset" (click)="reset()">Everything but tray and sides like the rest</button>
+      <button type="button" class="text-button" (click)="reset()">Everything but tray and sides like the rest</button>
     }
   `,
   styles: `
@@ -84,17 +86,9 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
       color: var(--soft);
       font-size: 12px;
     }
-    select,
-    input {
+    .field {
       display: block;
       width: 100%;
-      height: 34px;
-      padding: 0 8px;
-      border: 1px solid #8b8471;
-      border-radius: var(--radius);
-      background: #fff;
-      color: var(--ink);
-      font: 400 14px var(--sans);
     }
     .tick {
       display: flex;
@@ -106,15 +100,8 @@ const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'
       width: 20px;
       height: 20px;
     }
-    .reset {
+    .text-button {
       margin-top: 10px;
-      padding: 4px 0;
-      border: 0;
-      background: none;
-      color: var(--accent);
-      font: 600 13px var(--sans);
-      text-decoration: underline;
-      cursor: pointer;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,14 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  untracked,
+} from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { routeCatches, saySize, sectionsOf, TicketError, type Route, type RouteCatch, type Ticket } from '@foglio/core';
@@ -24,7 +33,7 @@ interface Rule {
   templateUrl: './routes-editor.html',
   styleUrl: './routes-editor.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { role: 'dialog', 'aria-label': 'Pages with paper or settings of their own' },
+  host: { class: 'popover', role: 'dialog', 'aria-label': 'Pages with paper or settings of their own' },
 })
 export class RoutesEditor {
   /** The route that was asked for, from 0: its further settings stand open where it has any. */
@@ -46,7 +55,8 @@ export class RoutesEditor {
   /** Which route shows its further settings; null: none. */
   protected readonly open = linkedSignal<number, number | null>({
     source: this.at,
-    computation: (at) => (hasMore(this.ticket().routes[at]) ? at : null),
+    // Only at first: a change of the ticket neither opens nor closes anything.
+    computation: (at) => untracked(() => (hasMore(this.ticket().routes[at]) ? at : null)),
   });
 
   protected readonly trays = computed(() =>

@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import {
   findTray,
@@ -31,7 +32,7 @@ const ALONE = { width: ROOM, height: 320, besideLoupe: 230 };
 /** The chosen sheet as it will be printed, what is to be known of it, and where its pages come from. */
 @Component({
   selector: 'fo-sheet-panel',
-  imports: [Loupe, SideView],
+  imports: [Loupe, NgTemplateOutlet, SideView],
   templateUrl: './sheet-panel.html',
   styleUrl: './sheet-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -146,9 +147,11 @@ export class SheetPanel {
   protected readonly ink = trayInk;
   protected readonly mark = trayMark;
 
-  protected face(sheet: Sheet, side: Sheet['back']): string {
-    if (!side) return sheet.sides === 'one-sided' ? 'not printed' : 'blank';
-    return sayFace(side);
+  /** "Front, page 1", "Back, not printed" */
+  protected caption(sheet: Sheet, back: boolean): string {
+    if (!back) return `Front, ${sayFace(sheet.front)}`;
+    if (sheet.back) return `Back, ${sayFace(sheet.back)}`;
+    return `Back, ${sheet.sides === 'one-sided' ? 'not printed' : 'blank'}`;
   }
 
   protected giveTray(tray: string | null): void {

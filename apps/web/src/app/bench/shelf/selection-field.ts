@@ -40,7 +40,7 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
       @if (reading().error; as error) {
         <p class="error">{{ capital(error.message) }}. Expected: {{ error.expected }}.</p>
         @if (error.repair !== null) {
-          <button type="button" (click)="mend(error)">
+          <button type="button" class="text-button" (click)="mend(error)">
             {{ error.repair === '' ? 'Take it out' : 'Write ' + error.repair + ' instead' }}
           </button>
         }
@@ -100,15 +100,6 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
     }
     .error {
       color: var(--stop);
-    }
-    button {
-      padding: 4px 0;
-      border: 0;
-      background: none;
-      color: var(--accent);
-      font: 600 13px var(--sans);
-      text-decoration: underline;
-      cursor: pointer;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
