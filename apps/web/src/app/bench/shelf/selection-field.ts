@@ -14,7 +14,7 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
 @Component({
   selector: 'fo-selection-field',
   template: `
-    <div class="field" [class.wrong]="reading().error">
+    <div class="box" [class.wrong]="reading().error">
       <div class="under" aria-hidden="true" [style.transform]="'translateX(' + -scrolled() + 'px)'">
         @if (reading().error; as error) {
           <span>{{ text().slice(0, error.position) }}</span><span class="at">{{
@@ -50,14 +50,14 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
     </div>
   `,
   styles: `
-    .field {
+    .box {
       position: relative;
       overflow: hidden;
       border: 1px solid #8b8471;
       border-radius: var(--radius);
       background: #fff;
     }
-    .field:focus-within {
+    .box:focus-within {
       outline: 2px solid var(--accent);
       outline-offset: 1px;
     }
