@@ -27,7 +27,8 @@ const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, i
 await keeper.start();
 
 const server = createServer();
-const port = (): number => (server.address() as AddressInfo).port;
+// A server that is closing has no address any more, and still answers what came before.
+const port = (): number => (server.address() as AddressInfo | null)?.port ?? config.port;
 const { webFolder, uploadLimit } = config;
 server.on('request', createApp({ db, presence, workers, port, webFolder, uploadLimit }));
 server.on('error', (error) => {

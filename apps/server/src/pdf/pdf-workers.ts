@@ -1,5 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import type { DocumentFacts } from '@foglio/core';
 import { PdfError, tooMuch, type ImposeInput, type PageDetails, type PdfTrouble, type TakenIn } from '@foglio/pdf';
@@ -84,6 +85,8 @@ export class PdfWorkers {
   warmUp(): void {
     if (this.spare || this.closed) return;
     const spare = fork(this.program, [], { serialization: 'advanced' });
+    // Whoever waits for an answer of the server goes before whoever waits for a file.
+    if (spare.pid !== undefined) setPriority(spare.pid, constants.priority.PRIORITY_BELOW_NORMAL);
     const forget = (): void => {
       if (this.spare === spare) this.spare = null;
     };
