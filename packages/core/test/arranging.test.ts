@@ -89,7 +89,7 @@ describe('routeCatches', () => {
     expect(caught([{ document: 1, pages: '1-2', tray: 'tray-2' }], { documents })).toEqual([{ rules: 1, taken: [] }]);
   });
 
-  test('law: the routes together rule as many pages as any of them names', () => {
+  test('law: the routes together rule every page that one of them names', () => {
     const selection = fc.constantFrom('1', 'last', 'odd', 'even', '1-2', 'all', '2-');
     fc.assert(
       fc.property(fc.array(selection, { minLength: 1, maxLength: 5 }), (texts) => {

@@ -3,8 +3,8 @@ import type { DocumentFacts, FewestSheets, Outcome, Plan, Printer, Ticket, WayTo
 /** What the planning worker is asked of a ticket and a printer. */
 export type Question =
   | { readonly kind: 'plan' }
-  /** What the ticket would come to with each of these changes. */
-  | { readonly kind: 'outcomes'; readonly patches: readonly Partial<Ticket>[] }
+  /** What the ticket would come to with this change. */
+  | { readonly kind: 'outcome'; readonly patch: Partial<Ticket> }
   /** The usual ways to print the same pages. */
   | { readonly kind: 'ways' }
   | { readonly kind: 'fewest'; readonly minimumTextPt: number };
@@ -39,7 +39,7 @@ export type PlanAnswer = { readonly milliseconds: number } & (
 /** What answers each kind of question; null: the ticket cannot be planned so. */
 export interface Answers {
   readonly plan: PlanAnswer;
-  readonly outcomes: readonly (Outcome | null)[];
+  readonly outcome: Outcome | null;
   readonly ways: readonly WayToPrint[] | null;
   readonly fewest: FewestSheets | null;
 }

@@ -26,8 +26,8 @@ function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Q
   switch (question.kind) {
     case 'plan':
       return planned(ticket, printer);
-    case 'outcomes':
-      return question.patches.map((patch) => tryOutcome({ ...ticket, ...patch }, documents, printer));
+    case 'outcome':
+      return tryOutcome({ ...ticket, ...question.patch }, documents, printer);
     case 'ways':
       return orNull(() => compare(ticket, documents, printer));
     case 'fewest':

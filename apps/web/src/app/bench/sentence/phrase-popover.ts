@@ -14,7 +14,7 @@ import { MatButton } from '@angular/material/button';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
 import type { Outcome, Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { concatMap, debounceTime, from, map, switchMap, toArray } from 'rxjs';
+import { concatMap, debounceTime, from, switchMap, toArray } from 'rxjs';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { Planner } from '../../workers/planner';
@@ -84,10 +84,7 @@ export class PhrasePopover {
         // One after another, so that a plan asked for meanwhile does not wait for all of them.
         switchMap(({ patches, situation: { ticket, documents, printer } }) =>
           from(patches).pipe(
-            concatMap((patch) =>
-              this.planner.ask<'outcomes'>({ kind: 'outcomes', patches: [patch] }, ticket, documents, printer),
-            ),
-            map(([outcome]) => outcome ?? null),
+            concatMap((patch) => this.planner.ask<'outcome'>({ kind: 'outcome', patch }, ticket, documents, printer)),
             // The figures of before stay until all new ones are there.
             toArray(),
           ),

@@ -122,7 +122,7 @@ export class RouteMore {
   /** What can be chosen: all that means something here. */
   protected readonly chosen = computed(() => {
     const alone = this.alone();
-    return PAGE_ASPECTS.filter(({ fits, name }) => (fits?.(alone) ?? true) && name !== 'cover').map((aspect) => {
+    return PAGE_ASPECTS.filter(({ fits }) => fits?.(alone) ?? true).map((aspect) => {
       const choices = aspect.choices?.(alone) ?? [];
       const own = this.isOwn(aspect);
       return {
@@ -130,7 +130,7 @@ export class RouteMore {
         choices,
         numbers: aspect.name === 'paper' ? [] : (aspect.numbers?.(alone) ?? []),
         at: own ? choices.findIndex(({ patch }) => holds(alone.ticket, patch)) : -1,
-        like: own ? 'something else' : `like the rest`,
+        like: own ? 'something else' : 'like the rest',
       };
     });
   });

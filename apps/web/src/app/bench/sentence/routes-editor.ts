@@ -36,7 +36,7 @@ interface Rule {
   host: { class: 'popover', role: 'dialog', 'aria-label': 'Pages with paper or settings of their own' },
 })
 export class RoutesEditor {
-  /** The route that was asked for, from 0: its further settings stand open where it has any. */
+  /** The route that was asked for, from 0: its further settings stand open where it has some. */
   readonly at = input(0);
   readonly closed = output<void>();
   private readonly store = inject(Store);
