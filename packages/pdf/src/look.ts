@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import { init, type WrappedPdfiumModule } from '@embedpdf/pdfium';
+import type { WrappedPdfiumModule } from '@embedpdf/pdfium';
 
 /** A box on a page as read: [x, y, width, height], the origin at its lower left corner. */
 export type ContentBox = readonly [number, number, number, number];
@@ -36,6 +36,7 @@ let engine: Promise<WrappedPdfiumModule> | null = null;
 /** PDFium, once a process; it takes a tenth of a second. */
 function startEngine(): Promise<WrappedPdfiumModule> {
   engine ??= (async () => {
+    const { init } = await import('@embedpdf/pdfium');
     const path = createRequire(import.meta.url).resolve('@embedpdf/pdfium/pdfium.wasm');
     const wasm = await readFile(path);
     const started = await init({ wasmBinary: new Uint8Array(wasm).buffer });

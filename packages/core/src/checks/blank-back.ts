@@ -1,5 +1,5 @@
 import type { Repair, Sheet } from '../plan/plan';
-import type { Run } from '../plan/run';
+import { pagesOf, type Run } from '../plan/run';
 import type { Ticket } from '../ticket/ticket';
 import { indexesOf, pagesOn, type CheckContext, type CheckRule } from './context';
 import { changePages, mapRoutes, withRepair } from './repair';
@@ -56,11 +56,11 @@ const apartNoMore = ({ ownSheet }: { ownSheet?: boolean }): { ownSheet?: boolean
 /** The next page on the tray and sides of the page before it, where the paper and the layout are the same. */
 function alike(context: CheckContext, run: Run): Repair | null {
   const before = context.runs[run.number - 2] as Run;
-  const page = run.pages[0];
+  const [page] = pagesOf(run);
   if (!page || before.paper.name !== run.paper.name) return null;
   if (JSON.stringify(before.settings.layout) !== JSON.stringify(run.settings.layout)) return null;
   const { tray, sides, paper } = before.settings;
   const change = { tray, sides, paper };
-  const patch = changePages(context, [{ document: page.document, page: page.page }], change);
+  const patch = changePages(context, [page], change);
   return { label: `Print page ${page.page} on the back`, patch };
 }

@@ -1,5 +1,5 @@
-import type { Repair } from '../plan/plan';
-import type { Run } from '../plan/run';
+import type { PageName, Repair } from '../plan/plan';
+import { pagesOf, type Run } from '../plan/run';
 import { indexesOf, type CheckContext, type CheckRule } from './context';
 import { changePages, firstThatHelps, withRepair } from './repair';
 import { countOf } from './words';
@@ -13,7 +13,7 @@ export const bookletSplit: CheckRule = (context) => {
   const sheets = plan.sheets.filter(
     (sheet, index) => numbers.has(sheet.run) && plan.sheets[index - 1]?.run !== sheet.run,
   );
-  const pages = later.map(({ pages: [first] }) => ({ document: first?.document ?? 1, page: first?.page ?? 1 }));
+  const pages = later.map((run) => pagesOf(run)[0] as PageName);
   const message = `Tray or paper changes inside a booklet, so that it comes out as ${countOf(later.length + 1, 'booklet')}.`;
   const repair = onePaper(context, later);
   return [withRepair({ code: 'booklet-split', level: 'caution', message, sheets: indexesOf(sheets), pages }, repair)];
@@ -33,7 +33,7 @@ function splits(before: Run | undefined, run: Run): boolean {
 /** The later parts on the tray and paper of the part before them. */
 function onePaper(context: CheckContext, later: readonly Run[]): Repair | null {
   const first = context.runs[(later[0] as Run).number - 2] as Run;
-  const pages = later.flatMap((run) => run.pages).map(({ document, page }) => ({ document, page }));
+  const pages = later.flatMap(pagesOf);
   const { tray, paper } = first.settings;
   const change = { tray, paper: { ...paper, size: first.paper.name } };
   const together = { label: 'Print it as one booklet', patch: changePages(context, pages, change) };

@@ -6,9 +6,10 @@ import { uniquePages, type CheckContext } from './context';
 export function pagesInColor({ documents, runs }: CheckContext, holds: (facts: PageFacts) => boolean): PageName[] {
   const found: PageName[] = [];
   for (const run of runs) {
-    for (const { document, page, settings } of run.pages) {
-      const facts = documents[document - 1]?.pages[page - 1];
-      if (settings.color === 'auto' && facts && holds(facts)) found.push({ document, page });
+    for (const { document, pages, settings } of run.stretches) {
+      if (settings.color !== 'auto') continue;
+      const facts = documents[document - 1]?.pages ?? [];
+      for (const page of pages) if (holds(facts[page - 1] as PageFacts)) found.push({ document, page });
     }
   }
   return uniquePages(found);

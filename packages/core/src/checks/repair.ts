@@ -1,4 +1,5 @@
 import type { Check, PageName, Repair } from '../plan/plan';
+import { pagesOf } from '../plan/run';
 import { routePages, type RouteChange } from '../ticket/route-pages';
 import type { Route, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
@@ -29,7 +30,7 @@ export function changePages(
 function isEveryPage(runs: CheckContext['runs'], pages: readonly PageName[]): boolean {
   const keyOf = ({ document, page }: PageName): string => `${document} ${page}`;
   const named = new Set(pages.map(keyOf));
-  return runs.every((run) => run.pages.every((page) => named.has(keyOf(page))));
+  return runs.every((run) => pagesOf(run).every((page) => named.has(keyOf(page))));
 }
 
 function changeOfTicket(ticket: Ticket, { tray, sides, color, paper, scale }: RouteChange): Partial<Ticket> {

@@ -1,15 +1,16 @@
 import { routePagesIn } from '../plan/page-rules';
 import type { Check } from '../plan/plan';
+import { pagesOf } from '../plan/run';
 import type { CheckRule } from './context';
 
 /** A route catches no printed page, or an earlier route takes all it names. */
 export const routeUnused: CheckRule = ({ ticket, documents, runs, rules }) => {
   if (ticket.routes.length === 0) return [];
   const used = new Uint8Array(ticket.routes.length);
-  for (const run of runs) for (const { route } of run.pages) if (route >= 0) used[route] = 1;
+  for (const run of runs) for (const { route } of run.stretches) if (route >= 0) used[route] = 1;
   if (used.every((one) => one === 1)) return [];
   const printed = documents.map(() => new Set<number>());
-  for (const run of runs) for (const { document, page } of run.pages) printed[document - 1]?.add(page);
+  for (const { document, page } of runs.flatMap(pagesOf)) printed[document - 1]?.add(page);
   return ticket.routes.flatMap((route, index): Check[] => {
     if (used[index] === 1) return [];
     const pages = documents.flatMap((facts, position) =>

@@ -42,7 +42,7 @@ export function marginsOf(run: Run, ticket: Ticket, printerMarginMm: number): Ma
 
 /** Where in the ticket a setting of a run stands: in its route where that says it, otherwise in the ticket itself. */
 export function placeOf(run: Run, ticket: Ticket, place: string, setting: (route: Route) => unknown): string {
-  const index = run.pages[0]?.route ?? -1;
+  const index = run.stretches[0]?.route ?? -1;
   const route = ticket.routes[index];
   return route && setting(route) !== undefined ? `routes[${index}].${place}` : place;
 }

@@ -4,7 +4,7 @@ import { inset, sideBox, type Margins } from './area';
 import { foldMarks } from './fold-marks';
 import { placePage, type Box, type Placement } from './place';
 import type { Cell, Side } from './plan';
-import type { RoutedPage } from './route';
+import type { Stretch } from './route';
 import type { Run } from './run';
 
 export interface BookletLayout {
@@ -35,7 +35,7 @@ export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: T
   const lines = layout.marks === 'fold' ? foldMarks(area) : null;
   const faces: Side[] = [];
   const signatures: number[] = [];
-  divide(run.pages, layout.sheetsPerSignature).forEach((pages, signature) => {
+  divide(run.stretches.flatMap(singlePages), layout.sheetsPerSignature).forEach((pages, signature) => {
     const padded = Math.ceil(pages.length / 4) * 4;
     const face = (first: number, second: number, shift: number, isOuter: boolean): Side => {
       const [onLeft, onRight] = bind === 'right' ? [second, first] : [first, second];
@@ -52,8 +52,16 @@ export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: T
   return { faces, signatures };
 }
 
+/** A page of a booklet; a fold puts it anywhere, so each stands for itself. */
+interface BookletPage extends Pick<Stretch, 'document' | 'settings' | 'size'> {
+  readonly page: number;
+}
+
+const singlePages = ({ document, pages, settings, size }: Stretch): BookletPage[] =>
+  pages.map((page) => ({ document, page, settings, size }));
+
 /** The pages of each signature; 0 sheets a signature: one signature of all. */
-function divide(pages: readonly RoutedPage[], sheets: number): (readonly RoutedPage[])[] {
+function divide(pages: readonly BookletPage[], sheets: number): (readonly BookletPage[])[] {
   if (sheets === 0) return [pages];
   const size = 4 * sheets;
   return Array.from({ length: Math.ceil(pages.length / size) }, (_, index) =>
@@ -62,7 +70,7 @@ function divide(pages: readonly RoutedPage[], sheets: number): (readonly RoutedP
 }
 
 /** A page in its half of the side, moved toward the spine; a blank page leaves no cell. */
-function halfCell(page: RoutedPage | undefined, half: Box, shift: number): Cell | null {
+function halfCell(page: BookletPage | undefined, half: Box, shift: number): Cell | null {
   if (!page) return null;
   const placed = shifted(placePage(page.size, half, half, page.settings.scale, 'upright'), half, shift);
   return { document: page.document, page: page.page, ...placed };

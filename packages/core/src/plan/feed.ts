@@ -32,7 +32,7 @@ export function feed(leaves: readonly Leaf[], ticket: Ticket, printer: Printer):
   return sheets;
 }
 
-const documentOf = ({ run }: Leaf): number | undefined => run.pages[0]?.document;
+const documentOf = ({ run }: Leaf): number | undefined => run.stretches[0]?.document;
 
 /** The outermost sheet of a booklet's first signature. */
 const isCover = ({ signature, run }: Leaf, before: Leaf | undefined): boolean => signature === 1 && before?.run !== run;

@@ -5,7 +5,7 @@ import { TicketError } from '../ticket/ticket-error';
 import { inset, placeOf, sideBox, type Margins } from './area';
 import { gridCells } from './flow';
 import { fitScale, quarterOf, SAME_SCALE, type Box, type Extent } from './place';
-import type { RoutedPage } from './route';
+import type { Stretch } from './route';
 import type { Run } from './run';
 
 /** A way to divide a side. */
@@ -71,10 +71,10 @@ const betterScale = (page: Extent, cell: Extent): number =>
   Math.max(fitScale(page, cell), fitScale(quarterOf(page), cell));
 
 /** The size most pages have as read, portrait and landscape apart; of as many the first met. */
-export function commonestSize(pages: readonly RoutedPage[]): Extent {
-  const first = (pages[0] as RoutedPage).size;
-  if (pages.every(({ size }) => size === first)) return first;
+export function commonestSize(stretches: readonly Stretch[]): Extent {
+  const first = (stretches[0] as Stretch).size;
+  if (stretches.every(({ size }) => size === first)) return first;
   const counts = new Map<Extent, number>();
-  for (const { size } of pages) counts.set(size, (counts.get(size) ?? 0) + 1);
+  for (const { size, pages } of stretches) counts.set(size, (counts.get(size) ?? 0) + pages.length);
   return [...counts].reduce((best, one) => (one[1] > best[1] ? one : best))[0];
 }

@@ -7,7 +7,7 @@ import { cutMarks, frames } from './cut-marks';
 import { cellCount, commonestSize, gridOf, type Grid } from './grid';
 import { placePage, type Box, type Extent, type Placement } from './place';
 import type { Cell, Line, Side } from './plan';
-import type { RoutedPage } from './route';
+import type { Stretch } from './route';
 import type { Run } from './run';
 
 /** A run with its sides in order. */
@@ -43,42 +43,50 @@ export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): 
  *     +---------------------+
  */
 function onePageSides(run: Run, layout: GridLayout, margins: Margins): Side[] {
-  let last: { page: RoutedPage; placed: Placement; orientation: Side['orientation']; lines: Line[] | null } | null =
-    null;
-  return run.pages.map((page) => {
-    if (!last || !isAlike(last.page, page)) {
-      const { scale, paper } = page.settings;
-      const orientation =
-        paper.orientation === 'auto' ? orientationOf(page.size.width, page.size.height) : paper.orientation;
-      const side = sideBox(run.paper, orientation);
-      const area = scale.mode === 'none' || scale.mode === 'percent' ? side : inset(side, margins.kept);
-      const placed = placePage(page.size, area, inset(side, margins.own), scale, layout.turn);
-      last = { page, placed, orientation, lines: linesOf([placed], side, layout) };
-    }
-    return sideOf(last.orientation, [cellOf(page, last.placed)], last.lines);
+  return run.stretches.flatMap(({ document, pages, size, settings }) => {
+    const { scale, paper } = settings;
+    const orientation = paper.orientation === 'auto' ? orientationOf(size.width, size.height) : paper.orientation;
+    const side = sideBox(run.paper, orientation);
+    const area = scale.mode === 'none' || scale.mode === 'percent' ? side : inset(side, margins.kept);
+    const placed = placePage(size, area, inset(side, margins.own), scale, layout.turn);
+    const lines = linesOf([placed], side, layout);
+    return pages.map((page) => sideOf(orientation, [cellOf(document, page, placed)], lines));
   });
 }
 
-/** A divided side, and where pages land in its cells. */
+/** A divided side, and where the pages of a stretch land in its cells. */
 interface Divided {
   readonly side: Box;
   readonly grid: Grid;
-  readonly place: (page: RoutedPage, index: number) => Cell;
+  readonly placesFor: (stretch: Stretch) => readonly Placement[];
 }
 
 /** Sides of several cells; the last side of a run may have empty ones. */
-function gridSides(run: Run, layout: GridLayout, { side, grid, place }: Divided): Side[] {
+function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divided): Side[] {
   const { orientation, cells } = grid;
   const makeSide = (placed: Cell[]): Side => sideOf(orientation, placed, linesOf(placed, side, layout));
   if (layout.repeat === 'fill-side') {
-    return run.pages.map((page) => makeSide(cells.map((_, index) => place(page, index))));
+    return run.stretches.flatMap((stretch) => {
+      const places = placesFor(stretch);
+      return stretch.pages.map((page) => makeSide(places.map((place) => cellOf(stretch.document, page, place))));
+    });
   }
   const sides: Side[] = [];
-  for (let first = 0; first < run.pages.length; first += cells.length) {
-    const placed: Cell[] = [];
-    const end = Math.min(first + cells.length, run.pages.length);
-    for (let at = first; at < end; at += 1) placed.push(place(run.pages[at] as RoutedPage, at - first));
-    sides.push(makeSide(placed));
+  let left = run.stretches.reduce((count, { pages }) => count + pages.length, 0);
+  let placed: Cell[] = [];
+  let next = 0;
+  for (const stretch of run.stretches) {
+    const places = placesFor(stretch);
+    for (const page of stretch.pages) {
+      // Made as long as it will be: an array that grows takes room for far more than a side has.
+      if (next === 0) placed = new Array<Cell>(Math.min(cells.length, left));
+      placed[next] = cellOf(stretch.document, page, places[next] as Placement);
+      next += 1;
+      if (next < placed.length) continue;
+      sides.push(makeSide(placed));
+      left -= next;
+      next = 0;
+    }
   }
   return sides;
 }
@@ -87,7 +95,7 @@ function gridSides(run: Run, layout: GridLayout, { side, grid, place }: Divided)
 function divider(ticket: Ticket): (run: Run, layout: GridLayout, margins: Margins) => Divided {
   const known: { run: Run; page: Extent; divided: Divided }[] = [];
   return (run, layout, margins) => {
-    const page = commonestSize(run.pages);
+    const page = commonestSize(run.stretches);
     const alike = known.find(
       (one) =>
         one.run.settings.layout === layout &&
@@ -99,30 +107,25 @@ function divider(ticket: Ticket): (run: Run, layout: GridLayout, margins: Margin
     );
     if (alike) return alike.divided;
     const grid = gridOf(run, page, layout, margins, ticket);
-    const divided = { side: sideBox(run.paper, grid.orientation), grid, place: placer(grid.cells, layout) };
+    const divided = { side: sideBox(run.paper, grid.orientation), grid, placesFor: placer(grid.cells, layout) };
     known.push({ run, page, divided });
     return divided;
   };
 }
 
-/** Puts pages into cells, reckoning only where a page is not like the one before it in the same cell. */
-function placer(cells: readonly Box[], layout: GridLayout): Divided['place'] {
-  const last: { page: RoutedPage; placed: Placement }[] = [];
-  return (page, index) => {
-    let known = last[index];
-    if (!known || !isAlike(known.page, page)) {
-      const cell = cells[index] as Box;
-      known = { page, placed: placePage(page.size, cell, cell, page.settings.scale, layout.turn) };
-      last[index] = known;
-    }
-    return cellOf(page, known.placed);
+/** Finds where pages land in the cells, reckoning only where a stretch is not like the one before it. */
+function placer(cells: readonly Box[], layout: GridLayout): Divided['placesFor'] {
+  let last: { stretch: Stretch; places: readonly Placement[] } | null = null;
+  return (stretch) => {
+    const { size, settings } = stretch;
+    if (last && last.stretch.size === size && last.stretch.settings.scale === settings.scale) return last.places;
+    const places = cells.map((cell) => placePage(size, cell, cell, settings.scale, layout.turn));
+    last = { stretch, places };
+    return places;
   };
 }
 
-const isAlike = (one: RoutedPage, other: RoutedPage): boolean =>
-  one.size === other.size && one.settings.scale === other.settings.scale && one.settings.paper === other.settings.paper;
-
-const cellOf = ({ document, page }: RoutedPage, { x, y, width, height, scale, turn, clip }: Placement): Cell => ({
+const cellOf = (document: number, page: number, { x, y, width, height, scale, turn, clip }: Placement): Cell => ({
   document,
   page,
   x,

@@ -4,7 +4,8 @@ import { chooseTray, type Printer } from '../paper/printer';
 import { matchSize, readSizeName, type NamedSize, type Size } from '../paper/sizes';
 import type { Layout, PageSettings, Sides, Ticket } from '../ticket/ticket';
 import type { Extent } from './place';
-import type { RoutedPage } from './route';
+import type { PageName } from './plan';
+import type { Stretch } from './route';
 
 /** Why a run begins where it does; "start" is the first run of a job. */
 export type RunCause = 'start' | 'document' | 'section' | 'own-sheet' | 'settings';
@@ -14,13 +15,17 @@ export interface Run {
   /** Counted from 1. */
   readonly number: number;
   readonly cause: RunCause;
-  readonly pages: readonly RoutedPage[];
+  readonly stretches: readonly Stretch[];
   readonly paper: NamedSize;
   readonly tray: string | null;
   readonly sides: Sides;
   /** Of the run's first page: what the layout of the whole run follows. */
   readonly settings: PageSettings;
 }
+
+/** The pages of a run, one after the other. */
+export const pagesOf = ({ stretches }: Run): PageName[] =>
+  stretches.flatMap(({ document, pages }) => pages.map((page) => ({ document, page })));
 
 /** What must be equal for two pages to share a sheet. */
 interface Kind {
@@ -35,69 +40,77 @@ interface Kind {
  * sides or layout change, at a new document or section where wanted, and around every page that has a sheet of its own.
  */
 export function divideIntoRuns(
-  routed: readonly RoutedPage[],
+  routed: readonly Stretch[],
   ticket: Ticket,
   documents: readonly DocumentFacts[],
   printer: Printer,
 ): Run[] {
   const kindOf = kindFinder(printer);
-  const causeOf = causeFinder(ticket, documents);
+  const starts = ticket.newSheet.sections ? documents.map(sectionStarts) : [];
+  const causeOf = causeFinder(ticket, starts);
   const runs: Run[] = [];
   let kind: Kind | null = null;
-  let previous: RoutedPage | null = null;
-  let pages: RoutedPage[] = [];
-  for (const one of routed) {
+  let previous: Stretch | null = null;
+  let stretches: Stretch[] = [];
+  for (const one of routed.flatMap((stretch) => cut(stretch, starts[stretch.document - 1]))) {
     const next = kindOf(one);
     const cause = previous ? (causeOf(previous, one) ?? (kind && isAlike(kind, next) ? null : 'settings')) : 'start';
     if (cause) {
-      pages = [];
+      stretches = [];
       const { paper, tray, sides } = next;
-      runs.push({ number: runs.length + 1, cause, pages, paper, tray, sides, settings: one.settings });
+      runs.push({ number: runs.length + 1, cause, stretches, paper, tray, sides, settings: one.settings });
     }
-    pages.push(one);
+    stretches.push(one);
     kind = next;
     previous = one;
   }
   return runs;
 }
 
-/** Tells why two pages must not share a sheet even where they are printed alike; null where they may. */
+/** A stretch in parts, wherever a run may have to begin inside it. */
+function cut(stretch: Stretch, sections: ReadonlySet<number> | undefined): readonly Stretch[] {
+  const { pages, settings } = stretch;
+  if (!settings.ownSheet && !sections) return [stretch];
+  const parts: number[][] = [];
+  for (const page of pages) {
+    const part = parts.at(-1);
+    if (part && !settings.ownSheet && !sections?.has(page)) part.push(page);
+    else parts.push([page]);
+  }
+  return parts.map((part) => ({ ...stretch, pages: part }));
+}
+
+/** Tells why two stretches must not share a sheet even where they are printed alike; null where they may. */
 function causeFinder(
   ticket: Ticket,
-  documents: readonly DocumentFacts[],
-): (previous: RoutedPage, page: RoutedPage) => RunCause | null {
+  starts: readonly ReadonlySet<number>[],
+): (previous: Stretch, next: Stretch) => RunCause | null {
   // A slip between documents can only lie between sheets.
   const atDocuments = ticket.newSheet.documents || ticket.slips.between === 'documents';
-  const starts = ticket.newSheet.sections ? documents.map(sectionStarts) : null;
-  return (previous, page) => {
-    if (atDocuments && page.document !== previous.document) return 'document';
-    if (starts?.[page.document - 1]?.has(page.page)) return 'section';
-    if (page.settings.ownSheet || previous.settings.ownSheet) return 'own-sheet';
+  return (previous, next) => {
+    if (atDocuments && next.document !== previous.document) return 'document';
+    if (starts[next.document - 1]?.has(next.pages[0] as number)) return 'section';
+    if (next.settings.ownSheet || previous.settings.ownSheet) return 'own-sheet';
     return null;
   };
 }
 
-/** Pages of one route and one size are of one kind; found once, since a job has few of them and many pages. */
-function kindFinder(printer: Printer): (page: RoutedPage) => Kind {
+/** Pages of one route and one size are of one kind, which is found once. */
+function kindFinder(printer: Printer): (stretch: Stretch) => Kind {
   const bySettings = new Map<PageSettings, Map<Extent, Kind>>();
-  let last: RoutedPage | null = null;
-  let lastKind: Kind | null = null;
-  return (page) => {
-    const { settings, size } = page;
-    if (lastKind && last?.settings === settings && last.size === size) return lastKind;
+  return (stretch) => {
+    const { settings, size } = stretch;
     let bySize = bySettings.get(settings);
     if (!bySize) bySettings.set(settings, (bySize = new Map<Extent, Kind>()));
     let kind = bySize.get(size);
-    if (!kind) bySize.set(size, (kind = makeKind(page, printer)));
-    last = page;
-    lastKind = kind;
+    if (!kind) bySize.set(size, (kind = makeKind(stretch, printer)));
     return kind;
   };
 }
 
-function makeKind(page: RoutedPage, printer: Printer): Kind {
-  const { settings } = page;
-  const paper = paperFor(page);
+function makeKind(stretch: Stretch, printer: Printer): Kind {
+  const { settings } = stretch;
+  const paper = paperFor(stretch);
   const tray = chooseTray(printer, settings.tray, paper.name, settings.paper.type);
   const sides = settings.layout.kind === 'booklet' ? 'two-sided' : settings.sides;
   return { paper, tray, sides, settings };
@@ -120,7 +133,7 @@ function isAlike(one: Kind, other: Kind): boolean {
 const isSameLayout = (one: Layout, other: Layout): boolean =>
   one === other || JSON.stringify(one) === JSON.stringify(other);
 
-function paperFor({ settings, size: page }: RoutedPage): NamedSize {
+function paperFor({ settings, size: page }: Stretch): NamedSize {
   const { size } = settings.paper;
   if (size === 'as-page') return matchSize(page.width, page.height);
   // That the name can be read was asked before planning.
