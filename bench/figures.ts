@@ -1,3 +1,6 @@
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
+
 /** The middle of several runs, which a single slow one does not move. */
 export function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
@@ -17,6 +20,11 @@ export function timed(work: () => unknown, runs = 31, warmUp = 40): number[] {
   });
 }
 
+setFlagsFromString('--expose-gc');
+
+/** Collects all garbage, so that a figure does not pay for what was measured before it. */
+export const collect = runInNewContext('gc') as () => void;
+
 /** The golden ratio: its multiples never fall into step with anything. */
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
@@ -25,6 +33,7 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
  * both, and in an irregular order, since otherwise collecting the garbage of both always falls on the same one.
  */
 export function ratio(work: () => unknown, bare: () => unknown, rounds = 200): number {
+  collect();
   timed(work, 1);
   timed(bare, 1);
   const once = (one: () => unknown): number => timed(one, 1, 0)[0] ?? NaN;

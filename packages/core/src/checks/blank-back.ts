@@ -10,11 +10,13 @@ const MOST_NAMED = 4;
 
 /** Two-sided runs that end on a front before another run follows; booklets say of their blanks themselves. */
 export const blankBack: CheckRule = (context) => {
-  const sheets = context.plan.sheets.filter((sheet) => !sheet.slip);
-  const blank = sheets.filter((sheet, position) => {
-    const next = sheets[position + 1];
-    return next && next.run !== sheet.run && sheet.back?.cells.length === 0 && sheet.signature === undefined;
-  });
+  const blank: Sheet[] = [];
+  let previous: Sheet | null = null;
+  for (const sheet of context.plan.sheets) {
+    if (sheet.slip) continue;
+    if (previous && previous.run !== sheet.run && isBlankBehind(previous)) blank.push(previous);
+    previous = sheet;
+  }
   if (blank.length === 0) return [];
   const after = blank.length === 1 ? 'the pages after it are' : 'the pages after them are';
   const message = `${sayBacks(indexesOf(blank))} blank: ${after} printed in another way.`;
@@ -27,6 +29,8 @@ export const blankBack: CheckRule = (context) => {
   } as const;
   return [withRepair({ ...check }, repairOf(context, blank))];
 };
+
+const isBlankBehind = ({ back, signature }: Sheet): boolean => back?.cells.length === 0 && signature === undefined;
 
 function sayBacks(sheets: readonly number[]): string {
   if (sheets.length === 1) return `The back of sheet ${sheets[0]} stays`;

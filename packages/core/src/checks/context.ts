@@ -1,6 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
 import type { Check, Drafted, PageName, Sheet } from '../plan/plan';
+import { eachSide } from '../plan/each-side';
 import type { Ticket } from '../ticket/ticket';
 
 /** All that a check may look at. */
@@ -34,9 +35,9 @@ export const indexesOf = (sheets: readonly Sheet[]): number[] => sheets.map((she
 
 /** The pages on these sheets, front before back. */
 export function pagesOn(sheets: readonly Sheet[]): PageName[] {
-  return sheets.flatMap((sheet) =>
-    [...sheet.front.cells, ...(sheet.back?.cells ?? [])].map(({ document, page }) => ({ document, page })),
-  );
+  const pages: PageName[] = [];
+  eachSide(sheets, ({ cells }) => cells.forEach(({ document, page }) => pages.push({ document, page })));
+  return pages;
 }
 
 /** Each page once, in the order first met. */

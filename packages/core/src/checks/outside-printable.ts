@@ -1,7 +1,9 @@
 import { inset, sideBox } from '../plan/area';
-import { mmToPoints } from '../paper/sizes';
-import { eachCell } from '../plan/each-cell';
-import type { Box } from '../plan/place';
+import type { Orientation } from '../paper/orientation';
+import { mmToPoints, type Size } from '../paper/sizes';
+import { eachSide } from '../plan/each-side';
+import type { LaidOutRun } from '../plan/layout';
+import type { Box, Placement } from '../plan/place';
 import type { Cell, Check, PageName, Repair } from '../plan/plan';
 import { uniquePages, type CheckContext, type CheckRule } from './context';
 import { changePages, firstThatHelps, withRepair } from './repair';
@@ -19,22 +21,31 @@ export const outsidePrintable: CheckRule = (context) => {
   return check ? [withRepair(check, repairOf(context, check.pages))] : [];
 };
 
-type Finder = Pick<CheckContext, 'plan' | 'documents' | 'rules' | 'printer'>;
+type Finder = Pick<CheckContext, 'plan' | 'laidOut' | 'documents' | 'rules' | 'printer'>;
 
 function findOutside(context: Finder): Check | null {
-  const { plan, documents, printer } = context;
+  const { plan, laidOut, documents, printer } = context;
+  const printableOf = printableFinder(mmToPoints(printer.margin));
+  // Nothing can be cut off where every place is inside, as in most plans.
+  const isInside = ({ run, places }: LaidOutRun): boolean =>
+    places.every((ofStretch) =>
+      ofStretch.every(({ orientation, placement }) => isWithin(placement, printableOf(run.paper, orientation))),
+    );
+  if (laidOut.every(isInside)) return null;
   const sheets = new Set<number>();
   const pages: PageName[] = [];
   const edges = new Set<Edge>();
-  eachCell(plan.sheets, (cell, side, sheet) => {
-    const content = contentOf(cell, context);
-    if (!content) return;
-    const printable = inset(sideBox(sheet.paper, side.orientation), mmToPoints(printer.margin));
-    const cut = edgesBeyond(content, cell.clip ? overlap(printable, cell.clip) : printable);
-    if (cut.length === 0) return;
-    sheets.add(sheet.index);
-    pages.push({ document: cell.document, page: cell.page });
-    cut.forEach((edge) => edges.add(edge));
+  eachSide(plan.sheets, (side, sheet) => {
+    const printable = printableOf(sheet.paper, side.orientation);
+    for (const cell of side.cells) {
+      const content = contentOf(cell, context);
+      if (!content) continue;
+      const cut = edgesBeyond(content, cell.clip ? overlap(printable, cell.clip) : printable);
+      if (cut.length === 0) continue;
+      sheets.add(sheet.index);
+      pages.push({ document: cell.document, page: cell.page });
+      cut.forEach((edge) => edges.add(edge));
+    }
   });
   if (pages.length === 0) return null;
   const unique = uniquePages(pages);
@@ -42,6 +53,24 @@ function findOutside(context: Finder): Check | null {
   const message = `Content of ${namePages(unique, documents.length)} is cut off at the ${at} edge${edges.size === 1 ? '' : 's'}.`;
   return { code: 'outside-printable', level: 'caution', message, sheets: [...sheets], pages: unique };
 }
+
+/** Finds the printable area of a side, reckoning it once for sides that follow each other and are alike. */
+function printableFinder(margin: number): (paper: Size, orientation: Orientation) => Box {
+  let last: { paper: Size; orientation: Orientation; printable: Box } | null = null;
+  return (paper, orientation) => {
+    if (last?.paper !== paper || last.orientation !== orientation) {
+      last = { paper, orientation, printable: inset(sideBox(paper, orientation), margin) };
+    }
+    return last.printable;
+  };
+}
+
+const isWithin = ({ x, y, width, height, clip }: Placement, place: Box): boolean =>
+  clip === null &&
+  x >= place.x &&
+  y >= place.y &&
+  x + width <= place.x + place.width &&
+  y + height <= place.y + place.height;
 
 /** The visible content of a page where it lands on its side; null where nothing is visible or it is not known. */
 function contentOf(cell: Cell, { documents, rules }: Finder): Box | null {

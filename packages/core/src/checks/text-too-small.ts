@@ -1,7 +1,7 @@
 import type { Check, Repair } from '../plan/plan';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { gridDefaults } from '../ticket/ticket.schema';
-import { smallText } from '../tally/legibility';
+import { isLargeEnough, smallText } from '../tally/legibility';
 import { uniquePages, type CheckContext, type CheckRule } from './context';
 import { firstThatHelps, mapRoutes, withRepair } from './repair';
 import { namePages } from './words';
@@ -18,7 +18,10 @@ export const textTooSmall: CheckRule = (context) => {
   return check ? [withRepair(check, repairOf(context))] : [];
 };
 
-function findSmallText({ plan, documents }: Pick<CheckContext, 'plan' | 'documents'>): Check | null {
+type Finder = Pick<CheckContext, 'plan' | 'laidOut' | 'documents'>;
+
+function findSmallText({ plan, laidOut, documents }: Finder): Check | null {
+  if (isLargeEnough(laidOut, documents, SMALLEST_READABLE)) return null;
   const found = smallText(plan.sheets, documents, SMALLEST_READABLE);
   if (found.length === 0) return null;
   const smallest = Math.min(...found.map(({ points }) => points));

@@ -23,8 +23,8 @@ const PUNCTUATION: Record<string, TokenKind> = {
   ')': 'close',
 };
 
-const PIECE = /\s+|(\d+)|([a-z]+)|(["\u201c\u201d][^"\u201c\u201d]*["\u201c\u201d])|([,:\-\u2013\u2014()])/giy;
-
+const SPACE = /\s/;
+const QUOTES = '"\u201c\u201d';
 /** What follows the word "size": "a4", "letter", or a whole PWG 5101.1 name. */
 const SIZE_NAME = /\s*([a-z0-9][a-z0-9._-]*)/iy;
 
@@ -38,41 +38,54 @@ const MAX_DIGITS = 9;
  */
 export function tokenize(text: string): Token[] {
   const tokens: Token[] = [];
-  const add = (kind: TokenKind, value: string, at: number, length = value.length): void =>
-    void tokens.push({ kind, text: value, at, length });
-  PIECE.lastIndex = 0;
-  while (PIECE.lastIndex < text.length) {
-    const at = PIECE.lastIndex;
-    const match = PIECE.exec(text);
-    if (!match) throw strange(text, at);
-    const [whole, digits, letters, quoted, sign] = match;
-    if (digits !== undefined) {
+  let at = 0;
+  const add = (kind: TokenKind, value: string, from: number, length = value.length): void => {
+    tokens.push({ kind, text: value, at: from, length });
+    at = from + length;
+  };
+  while (at < text.length) {
+    const code = text.charCodeAt(at);
+    const character = text.charAt(at);
+    if (isDigit(code)) {
+      const digits = text.slice(at, endOf(text, at, isDigit));
       if (digits.length > MAX_DIGITS) {
         throw new SelectionError('this number is too large', at, digits.length, 'a page number', null);
       }
       add('number', digits, at);
-    } else if (letters !== undefined) {
-      const word = letters.toLowerCase();
+    } else if (isLetter(code)) {
+      const word = text.slice(at, endOf(text, at, isLetter)).toLowerCase();
       add(word === 'x' ? 'times' : 'word', word, at);
-      if (word === 'size') PIECE.lastIndex = sizeName(text, PIECE.lastIndex, add);
-    } else if (quoted !== undefined) {
-      add('title', quoted.slice(1, -1), at, quoted.length);
-    } else if (sign !== undefined) {
-      add(PUNCTUATION[sign] as TokenKind, whole, at);
-    }
+      if (word === 'size') sizeName(text, at, add);
+    } else if (PUNCTUATION[character]) {
+      add(PUNCTUATION[character], character, at);
+    } else if (QUOTES.includes(character)) {
+      const end = endOf(text, at + 1, isNoQuote) + 1;
+      if (end > text.length) throw strange(text, at);
+      add('title', text.slice(at + 1, end - 1), at, end - at);
+    } else if (SPACE.test(character)) at += 1;
+    else throw strange(text, at);
   }
   add('end', '', text.length);
   return tokens;
 }
 
-/** Reads the name after "size", where there is one, and says where reading goes on. */
-function sizeName(text: string, from: number, add: (kind: TokenKind, value: string, at: number) => void): number {
+const isDigit = (code: number): boolean => code >= 48 && code <= 57;
+/** Of either case: in ASCII the two are a bit apart. */
+const isLetter = (code: number): boolean => (code | 32) >= 97 && (code | 32) <= 122;
+const isNoQuote = (code: number): boolean => code !== 0x22 && code !== 0x201c && code !== 0x201d;
+
+/** Where characters of a kind end, reading on from a place. */
+function endOf(text: string, from: number, is: (code: number) => boolean): number {
+  let end = from;
+  while (end < text.length && is(text.charCodeAt(end))) end += 1;
+  return end;
+}
+
+/** Reads the name after "size", where there is one. */
+function sizeName(text: string, from: number, add: (kind: TokenKind, value: string, at: number) => void): void {
   SIZE_NAME.lastIndex = from;
-  const match = SIZE_NAME.exec(text);
-  if (!match) return from;
-  const name = match[1] as string;
-  add('name', name.toLowerCase(), SIZE_NAME.lastIndex - name.length);
-  return SIZE_NAME.lastIndex;
+  const name = SIZE_NAME.exec(text)?.[1];
+  if (name !== undefined) add('name', name.toLowerCase(), SIZE_NAME.lastIndex - name.length);
 }
 
 function strange(text: string, at: number): SelectionError {

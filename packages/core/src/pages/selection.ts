@@ -18,8 +18,9 @@ export interface SelectionContext {
   readonly mayBeEmpty?: boolean;
 }
 
-/** The context while one text is read: how many pages its terms have named so far, those left out again included. */
-interface Reading extends SelectionContext {
+/** The context while one text is read. */
+interface Reading extends Required<Omit<SelectionContext, 'mayBeEmpty'>> {
+  /** Pages that its terms have named so far, those left out again included. */
   named: number;
 }
 
@@ -38,7 +39,8 @@ export function selectPages(text: string, context: SelectionContext): number[] {
     throw new SelectionError(`${context.facts.name} has no pages`, 0, 0, 'a document with pages', null);
   }
   const items = parseSelection(text, { labels: context.numbering === 'labels' });
-  const pages = evaluate(items, { ...context, named: 0 });
+  const { facts, rotate, numbering, forgiving } = context;
+  const pages = evaluate(items, { facts, rotate, numbering: numbering ?? 'position', forgiving, named: 0 });
   if (pages.length === 0 && !context.forgiving && !context.mayBeEmpty) {
     throw new SelectionError(
       `this chooses no page of ${context.facts.name}`,
@@ -104,7 +106,7 @@ function namedPages(term: Term, reading: Reading): number[] {
       const from = term.from ? pageNumber(term.from, reading) : 1;
       const to = term.to ? pageNumber(term.to, reading) : last;
       if (from === null || to === null) return [];
-      return forgiving ? range(from, to).filter((page) => page >= 1 && page <= last) : range(from, to);
+      return forgiving ? rangeWithin(from, to, last) : range(from, to);
     }
     case 'section':
       return sectionPages(term.from, term.to, reading);
@@ -121,6 +123,13 @@ function range(from: number, to: number): number[] {
   const pages = new Array<number>(length);
   for (let index = 0; index < length; index += 1) pages[index] = from + index * step;
   return pages;
+}
+
+/** What of a range lies within a document. */
+function rangeWithin(from: number, to: number, last: number): number[] {
+  if (Math.max(from, to) < 1 || Math.min(from, to) > last) return [];
+  const within = (page: number): number => Math.min(Math.max(page, 1), last);
+  return range(within(from), within(to));
 }
 
 /** The page a reference means; null where none is meant and the reading is forgiving. */

@@ -2,6 +2,7 @@ import { mmToPoints } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox, type Margins } from './area';
 import { foldMarks } from './fold-marks';
+import type { Place } from './layout';
 import { placePage, type Box, type Placement } from './place';
 import type { Cell, Side } from './plan';
 import type { Stretch } from './route';
@@ -12,6 +13,8 @@ export interface BookletLayout {
   readonly faces: readonly Side[];
   /** For each sheet, the signature it is folded in, counted from 1. */
   readonly signatures: readonly number[];
+  /** As in a LaidOutRun, of all stretches together: creep gives each sheet its own. */
+  readonly places: readonly (readonly Place[])[];
 }
 
 type Layout = Extract<Ticket['layout'], { kind: 'booklet' }>;
@@ -49,7 +52,8 @@ export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: T
       signatures.push(signature + 1);
     }
   });
-  return { faces, signatures };
+  const places = faces.flatMap(({ orientation, cells }) => cells.map((placement) => ({ orientation, placement })));
+  return { faces, signatures, places: [places] };
 }
 
 /** A page of a booklet; a fold puts it anywhere, so each stands for itself. */

@@ -11,9 +11,11 @@ import type { Sheet } from './plan';
 export function feed(leaves: readonly Leaf[], ticket: Ticket, printer: Printer): Sheet[] {
   const sheets: Sheet[] = [];
   const between = ticket.slips.between === 'documents';
+  let paper: Sheet['paper'] = { size: '', width: 0, height: 0 };
   leaves.forEach((leaf, position) => {
     const { run, sides, front, back, signature } = leaf;
-    const paper = { size: run.paper.name, width: run.paper.width, height: run.paper.height };
+    if (paper.size !== run.paper.name)
+      paper = { size: run.paper.name, width: run.paper.width, height: run.paper.height };
     const sheet: Sheet = {
       index: sheets.length + 1,
       run: run.number,

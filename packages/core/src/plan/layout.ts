@@ -11,10 +11,19 @@ import type { Stretch } from './route';
 import type { Run } from './run';
 
 /** A run with its sides in order. */
-export interface LaidOutRun extends Run {
+export interface LaidOutRun {
+  readonly run: Run;
   readonly faces: readonly Side[];
   /** Of a booklet: for each sheet, the signature it is folded in, counted from 1; otherwise null. */
   readonly signatures: readonly number[] | null;
+  /** For each stretch, every place where its pages may land: few, where the pages are many. */
+  readonly places: readonly (readonly Place[])[];
+}
+
+/** Where pages land on a side of that orientation. */
+export interface Place {
+  readonly orientation: Side['orientation'];
+  readonly placement: Placement;
 }
 
 /** Step 5. Imposes each run on sides. @throws TicketError where margin or gutter leave no room */
@@ -23,12 +32,11 @@ export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): 
   return runs.map((run) => {
     const { layout } = run.settings;
     const margins = marginsOf(run, ticket, printer.margin);
-    if (layout.kind === 'booklet') return { ...run, ...bookletSides(run, layout, margins, ticket.bind) };
-    const single = cellCount(layout) === 1;
-    const faces = single
-      ? onePageSides(run, layout, margins)
-      : gridSides(run, layout, dividedFor(run, layout, margins));
-    return { ...run, faces, signatures: null };
+    if (layout.kind === 'booklet') return { run, ...bookletSides(run, layout, margins, ticket.bind) };
+    if (cellCount(layout) === 1) return { run, signatures: null, ...onePageSides(run, layout, margins) };
+    const divided = dividedFor(run, layout, margins);
+    const places = run.stretches.map(divided.placesFor);
+    return { run, faces: gridSides(run, layout, divided), signatures: null, places };
   });
 }
 
@@ -42,23 +50,26 @@ export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): 
  *     |  +---------------+  |
  *     +---------------------+
  */
-function onePageSides(run: Run, layout: GridLayout, margins: Margins): Side[] {
-  return run.stretches.flatMap(({ document, pages, size, settings }) => {
+function onePageSides(run: Run, layout: GridLayout, margins: Margins): Pick<LaidOutRun, 'faces' | 'places'> {
+  const places: Place[][] = [];
+  const faces = run.stretches.flatMap(({ document, pages, size, settings }) => {
     const { scale, paper } = settings;
     const orientation = paper.orientation === 'auto' ? orientationOf(size.width, size.height) : paper.orientation;
     const side = sideBox(run.paper, orientation);
     const area = scale.mode === 'none' || scale.mode === 'percent' ? side : inset(side, margins.kept);
-    const placed = placePage(size, area, inset(side, margins.own), scale, layout.turn);
-    const lines = linesOf([placed], side, layout);
-    return pages.map((page) => sideOf(orientation, [cellOf(document, page, placed)], lines));
+    const placement = placePage(size, area, inset(side, margins.own), scale, layout.turn);
+    const lines = linesOf([placement], side, layout);
+    places.push([{ orientation, placement }]);
+    return pages.map((page) => sideOf(orientation, [cellOf(document, page, placement)], lines));
   });
+  return { faces, places };
 }
 
 /** A divided side, and where the pages of a stretch land in its cells. */
 interface Divided {
   readonly side: Box;
   readonly grid: Grid;
-  readonly placesFor: (stretch: Stretch) => readonly Placement[];
+  readonly placesFor: (stretch: Stretch) => readonly Place[];
 }
 
 /** Sides of several cells; the last side of a run may have empty ones. */
@@ -68,22 +79,26 @@ function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divi
   if (layout.repeat === 'fill-side') {
     return run.stretches.flatMap((stretch) => {
       const places = placesFor(stretch);
-      return stretch.pages.map((page) => makeSide(places.map((place) => cellOf(stretch.document, page, place))));
+      return stretch.pages.map((page) =>
+        makeSide(places.map(({ placement }) => cellOf(stretch.document, page, placement))),
+      );
     });
   }
-  const sides: Side[] = [];
   let left = run.stretches.reduce((count, { pages }) => count + pages.length, 0);
+  const sides = new Array<Side>(Math.ceil(left / cells.length));
+  let made = 0;
   let placed: Cell[] = [];
   let next = 0;
   for (const stretch of run.stretches) {
     const places = placesFor(stretch);
     for (const page of stretch.pages) {
-      // Made as long as it will be: an array that grows takes room for far more than a side has.
+      // Arrays are made as long as they will be: one that grows takes room for far more than a side has.
       if (next === 0) placed = new Array<Cell>(Math.min(cells.length, left));
-      placed[next] = cellOf(stretch.document, page, places[next] as Placement);
+      placed[next] = cellOf(stretch.document, page, (places[next] as Place).placement);
       next += 1;
       if (next < placed.length) continue;
-      sides.push(makeSide(placed));
+      sides[made] = makeSide(placed);
+      made += 1;
       left -= next;
       next = 0;
     }
@@ -107,19 +122,22 @@ function divider(ticket: Ticket): (run: Run, layout: GridLayout, margins: Margin
     );
     if (alike) return alike.divided;
     const grid = gridOf(run, page, layout, margins, ticket);
-    const divided = { side: sideBox(run.paper, grid.orientation), grid, placesFor: placer(grid.cells, layout) };
+    const divided = { side: sideBox(run.paper, grid.orientation), grid, placesFor: placer(grid, layout) };
     known.push({ run, page, divided });
     return divided;
   };
 }
 
 /** Finds where pages land in the cells, reckoning only where a stretch is not like the one before it. */
-function placer(cells: readonly Box[], layout: GridLayout): Divided['placesFor'] {
-  let last: { stretch: Stretch; places: readonly Placement[] } | null = null;
+function placer({ orientation, cells }: Grid, layout: GridLayout): Divided['placesFor'] {
+  let last: { stretch: Stretch; places: readonly Place[] } | null = null;
   return (stretch) => {
     const { size, settings } = stretch;
     if (last && last.stretch.size === size && last.stretch.settings.scale === settings.scale) return last.places;
-    const places = cells.map((cell) => placePage(size, cell, cell, settings.scale, layout.turn));
+    const places = cells.map((cell) => {
+      const placement = placePage(size, cell, cell, settings.scale, layout.turn);
+      return { orientation, placement };
+    });
     last = { stretch, places };
     return places;
   };

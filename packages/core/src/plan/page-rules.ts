@@ -49,7 +49,8 @@ export function routePagesIn(ticket: Ticket, route: number, facts: DocumentFacts
   if (!one || (one.document !== undefined && one.document !== document)) return [];
   const { rotate, numbering } = ticket.documents[document - 1] ?? { rotate: 0, numbering: 'position' };
   const forgiving = one.document === undefined;
-  return inPlace(`routes[${route}].pages`, () =>
-    selectPages(one.pages, { facts, rotate, numbering, forgiving, mayBeEmpty: true }),
+  return inPlace(
+    () => `routes[${route}].pages`,
+    () => selectPages(one.pages, { facts, rotate, numbering, forgiving, mayBeEmpty: true }),
   );
 }

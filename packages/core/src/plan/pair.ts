@@ -1,12 +1,13 @@
 import type { Ticket } from '../ticket/ticket';
 import type { LaidOutRun } from './layout';
 import type { Sheet, Side } from './plan';
+import type { Run } from './run';
 
 export type SheetSides = Sheet['sides'];
 
 /** A sheet before it is fed: its faces and how it is turned over. */
 export interface Leaf {
-  readonly run: LaidOutRun;
+  readonly run: Run;
   readonly sides: SheetSides;
   readonly front: Side;
   readonly back: Side | null;
@@ -21,18 +22,17 @@ export interface Leaf {
 export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] {
   const edge = turningEdge(runs, bind);
   const leaves: Leaf[] = [];
-  for (const run of runs) {
-    const faces = run.faces;
+  for (const { run, faces, signatures } of runs) {
     if (run.sides === 'one-sided') {
       for (const front of faces) leaves.push({ run, sides: 'one-sided', front, back: null, signature: null });
       continue;
     }
     // A booklet is turned over like a landscape page, whatever the rest of the job.
-    const sides = run.signatures ? 'two-sided-short-edge' : edge;
+    const sides = signatures ? 'two-sided-short-edge' : edge;
     for (let first = 0; first < faces.length; first += 2) {
       const front = faces[first] as Side;
       const back = faces[first + 1] ?? { orientation: front.orientation, cells: [] };
-      leaves.push({ run, sides, front, back, signature: run.signatures?.[first / 2] ?? null });
+      leaves.push({ run, sides, front, back, signature: signatures?.[first / 2] ?? null });
     }
   }
   return leaves;
@@ -46,9 +46,9 @@ export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] 
 function turningEdge(runs: readonly LaidOutRun[], bind: Ticket['bind']): SheetSides {
   let portrait = 0;
   let landscape = 0;
-  for (const run of runs) {
-    if (run.signatures) continue;
-    for (const face of run.faces) {
+  for (const { faces, signatures } of runs) {
+    if (signatures) continue;
+    for (const face of faces) {
       if (face.orientation === 'portrait') portrait += 1;
       else landscape += 1;
     }

@@ -6,7 +6,7 @@ import { requirePlannable } from '../ticket/plannable';
 import type { Ticket } from '../ticket/ticket';
 import { feed } from './feed';
 import { gather, type GatheredPlan } from './gather';
-import { layOut } from './layout';
+import { layOut, type LaidOutRun } from './layout';
 import { pageRules, type PageRules } from './page-rules';
 import { pair } from './pair';
 import type { planSchema } from './plan.schema';
@@ -41,6 +41,7 @@ export interface PlanOptions {
 export interface Drafted {
   readonly plan: GatheredPlan;
   readonly runs: readonly Run[];
+  readonly laidOut: readonly LaidOutRun[];
   readonly rules: PageRules;
 }
 
@@ -71,5 +72,5 @@ export function draft(ticket: Ticket, documents: readonly DocumentFacts[], print
   const laidOut = layOut(runs, ticket, printer);
   const paired = pair(laidOut, ticket.bind);
   const sheets = feed(paired, ticket, printer);
-  return { plan: gather(sheets, ticket, documents, rules, printer), runs, rules };
+  return { plan: gather(sheets, ticket, documents, rules, printer), runs, laidOut, rules };
 }

@@ -33,31 +33,35 @@ export function route(
     const facts = documents[index]?.pages ?? [];
     const ownRotate = ticket.documents[index]?.rotate ?? 0;
     const stretches: Stretch[] = [];
-    let own: { readonly route: number; readonly page: PageFacts; readonly pages: number[] } | null = null;
-    for (const page of pages) {
-      const found = facts[page - 1] as PageFacts;
-      const ruler = rules.routeOf(document, page);
-      if (own && own.route === ruler && own.page.width === found.width && own.page.height === found.height) {
-        own.pages.push(page);
-        continue;
+    let start = 0;
+    while (start < pages.length) {
+      const first = pages[start] as number;
+      const ruler = rules.routeOf(document, first);
+      const { width, height } = facts[first - 1] as PageFacts;
+      let end = start + 1;
+      for (; end < pages.length; end += 1) {
+        const page = pages[end] as number;
+        const found = facts[page - 1] as PageFacts;
+        if (found.width !== width || found.height !== height || rules.routeOf(document, page) !== ruler) break;
       }
-      own = { route: ruler, page: found, pages: [page] };
       const settings = rules.settingsOfRoute(ruler);
-      const size = sizeOf(found, (settings.rotate ?? ownRotate) % 180 !== 0);
-      stretches.push({ document, pages: own.pages, route: ruler, settings, size });
+      const sideways = (settings.rotate ?? ownRotate) % 180 !== 0;
+      const size = sideways ? sizeOf(height, width) : sizeOf(width, height);
+      stretches.push({ document, pages: pages.slice(start, end), route: ruler, settings, size });
+      start = end;
     }
     return stretches;
   });
 }
 
-/** Finds the one object for each size; turned sideways, width and height change places. */
-function sizeFinder(): (page: PageFacts, sideways: boolean) => Extent {
-  const known = new Map<string, Extent>();
-  return (page, sideways) => {
-    const size = sideways ? { width: page.height, height: page.width } : { width: page.width, height: page.height };
-    const key = `${size.width} ${size.height}`;
-    const same = known.get(key);
-    if (!same) known.set(key, size);
-    return same ?? size;
+/** Finds the one object for each size. */
+function sizeFinder(): (width: number, height: number) => Extent {
+  const byWidth = new Map<number, Map<number, Extent>>();
+  return (width, height) => {
+    let byHeight = byWidth.get(width);
+    if (!byHeight) byWidth.set(width, (byHeight = new Map<number, Extent>()));
+    let size = byHeight.get(height);
+    if (!size) byHeight.set(height, (size = { width, height }));
+    return size;
   };
 }

@@ -52,17 +52,18 @@ export function divideIntoRuns(
   let kind: Kind | null = null;
   let previous: Stretch | null = null;
   let stretches: Stretch[] = [];
-  for (const one of routed.flatMap((stretch) => cut(stretch, starts[stretch.document - 1]))) {
-    const next = kindOf(one);
-    const cause = previous ? (causeOf(previous, one) ?? (kind && isAlike(kind, next) ? null : 'settings')) : 'start';
-    if (cause) {
-      stretches = [];
-      const { paper, tray, sides } = next;
-      runs.push({ number: runs.length + 1, cause, stretches, paper, tray, sides, settings: one.settings });
+  for (const stretch of routed) {
+    for (const one of cut(stretch, starts[stretch.document - 1])) {
+      const next = kindOf(one);
+      const cause = previous ? (causeOf(previous, one) ?? (kind && isAlike(kind, next) ? null : 'settings')) : 'start';
+      if (cause) {
+        stretches = [one];
+        const { paper, tray, sides } = next;
+        runs.push({ number: runs.length + 1, cause, stretches, paper, tray, sides, settings: one.settings });
+      } else stretches.push(one);
+      kind = next;
+      previous = one;
     }
-    stretches.push(one);
-    kind = next;
-    previous = one;
   }
   return runs;
 }
@@ -97,21 +98,25 @@ function causeFinder(
 
 /** Pages of one route and one size are of one kind, which is found once. */
 function kindFinder(printer: Printer): (stretch: Stretch) => Kind {
-  const bySettings = new Map<PageSettings, Map<Extent, Kind>>();
-  return (stretch) => {
-    const { settings, size } = stretch;
-    let bySize = bySettings.get(settings);
-    if (!bySize) bySettings.set(settings, (bySize = new Map<Extent, Kind>()));
-    let kind = bySize.get(size);
-    if (!kind) bySize.set(size, (kind = makeKind(stretch, printer)));
+  const bySize = new Map<Extent, { readonly paper: NamedSize; readonly kinds: Map<PageSettings, Kind> }>();
+  return ({ settings, size }) => {
+    let ofSize = bySize.get(size);
+    if (!ofSize) {
+      ofSize = { paper: matchSize(size.width, size.height), kinds: new Map<PageSettings, Kind>() };
+      bySize.set(size, ofSize);
+    }
+    let kind = ofSize.kinds.get(settings);
+    if (!kind) ofSize.kinds.set(settings, (kind = makeKind(settings, ofSize.paper, printer)));
     return kind;
   };
 }
 
-function makeKind(stretch: Stretch, printer: Printer): Kind {
-  const { settings } = stretch;
-  const paper = paperFor(stretch);
-  const tray = chooseTray(printer, settings.tray, paper.name, settings.paper.type);
+/** @param asPage the size nearest to the page's own */
+function makeKind(settings: PageSettings, asPage: NamedSize, printer: Printer): Kind {
+  const { size, type } = settings.paper;
+  // That the name can be read was asked before planning.
+  const paper = size === 'as-page' ? asPage : { name: size, ...(readSizeName(size) as Size) };
+  const tray = chooseTray(printer, settings.tray, paper.name, type);
   const sides = settings.layout.kind === 'booklet' ? 'two-sided' : settings.sides;
   return { paper, tray, sides, settings };
 }
@@ -132,10 +137,3 @@ function isAlike(one: Kind, other: Kind): boolean {
 /** Layouts are completed from the same defaults, so like ones have their fields in the same order. */
 const isSameLayout = (one: Layout, other: Layout): boolean =>
   one === other || JSON.stringify(one) === JSON.stringify(other);
-
-function paperFor({ settings, size: page }: Stretch): NamedSize {
-  const { size } = settings.paper;
-  if (size === 'as-page') return matchSize(page.width, page.height);
-  // That the name can be read was asked before planning.
-  return { name: size, ...(readSizeName(size) as Size) };
-}

@@ -12,23 +12,23 @@ export function select(ticket: Ticket, documents: readonly DocumentFacts[]): num
   let count = 0;
   return ticket.documents.map(({ pages, rotate, numbering }, index) => {
     const facts = documents[index] as DocumentFacts;
-    const place = `documents[${index}].pages`;
+    const place = (): string => `documents[${index}].pages`;
     const numbers = inPlace(place, () => selectPages(pages, { facts, rotate, numbering, forgiving: false }));
     count += numbers.length;
     if (count > MAX_PAGES) {
-      throw new TicketError(place, `the documents choose more than ${MAX_PAGES} pages in all`, 'choose fewer pages');
+      throw new TicketError(place(), `the documents choose more than ${MAX_PAGES} pages in all`, 'choose fewer pages');
     }
     return numbers;
   });
 }
 
 /** Runs a reading of a selection and gives its error the place in the ticket. */
-export function inPlace<T>(place: string, read: () => T): T {
+export function inPlace<T>(place: () => string, read: () => T): T {
   try {
     return read();
   } catch (error) {
     if (!(error instanceof SelectionError)) throw error;
     const { message, position, length, expected, repair } = error;
-    throw new TicketError(place, message, `expected ${expected}`, position, length, repair);
+    throw new TicketError(place(), message, `expected ${expected}`, position, length, repair);
   }
 }

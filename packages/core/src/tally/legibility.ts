@@ -1,5 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
-import { eachCell } from '../plan/each-cell';
+import { eachSide } from '../plan/each-side';
+import type { LaidOutRun } from '../plan/layout';
 import type { Cell, PageName, Sheet } from '../plan/plan';
 
 /** Text as it is printed: its size on paper, and where. */
@@ -22,11 +23,34 @@ const SLACK = 1e-6;
 export function legibility(sheets: readonly Sheet[], documents: readonly DocumentFacts[]): Legibility {
   let smallest = Infinity;
   let known = true;
-  eachText(sheets, documents, (points) => {
-    if (points === null) known = false;
-    else if (points < smallest) smallest = points;
+  eachSide(sheets, ({ cells }) => {
+    for (const cell of cells) {
+      const points = printedText(cell, documents);
+      if (points === undefined) known = false;
+      else if (points !== null && points < smallest) smallest = points;
+    }
   });
   return { smallestTextPt: smallest === Infinity ? null : smallest, known };
+}
+
+/**
+ * Whether no text can come out under a size, seen from the smallest text of all pages and the smallest scale of all places:
+ * true of most plans, and found without going through their cells. False says nothing.
+ */
+export function isLargeEnough(
+  laidOut: readonly LaidOutRun[],
+  documents: readonly DocumentFacts[],
+  points: number,
+): boolean {
+  let text = Infinity;
+  for (const { pages } of documents) {
+    for (const { smallestText } of pages) if (smallestText && smallestText < text) text = smallestText;
+  }
+  let scale = Infinity;
+  for (const { places } of laidOut) {
+    for (const ofStretch of places) for (const { placement } of ofStretch) scale = Math.min(scale, placement.scale);
+  }
+  return text * scale >= points;
 }
 
 /** Every cell whose smallest text comes out under a size, in points. */
@@ -36,20 +60,18 @@ export function smallText(
   underPt: number,
 ): PrintedText[] {
   const small: PrintedText[] = [];
-  eachText(sheets, documents, (points, { document, page }, sheet) => {
-    if (points !== null && points < underPt - SLACK) small.push({ sheet: sheet.index, document, page, points });
+  eachSide(sheets, ({ cells }, sheet) => {
+    for (const cell of cells) {
+      const points = printedText(cell, documents) ?? Infinity;
+      if (points >= underPt - SLACK) continue;
+      small.push({ sheet: sheet.index, document: cell.document, page: cell.page, points });
+    }
   });
   return small;
 }
 
-/** Tells the smallest text of each cell, or null where it is not known; cells of pages without text are left out. */
-function eachText(
-  sheets: readonly Sheet[],
-  documents: readonly DocumentFacts[],
-  tell: (points: number | null, cell: Cell, sheet: Sheet) => void,
-): void {
-  eachCell(sheets, (cell, _side, sheet) => {
-    const text = documents[cell.document - 1]?.pages[cell.page - 1]?.smallestText;
-    if (text !== null) tell(text === undefined ? null : text * cell.scale, cell, sheet);
-  });
+/** The smallest text of a cell as printed, in points; null where it has none, undefined where it is not known. */
+function printedText(cell: Cell, documents: readonly DocumentFacts[]): number | null | undefined {
+  const text = documents[cell.document - 1]?.pages[cell.page - 1]?.smallestText;
+  return text ? text * cell.scale : text;
 }

@@ -63,38 +63,68 @@ function paperOf({ paper }: Pick<Sheet, 'paper'>, tray: Tray | null): PaperTally
   return { cost: tray?.price ?? 0, weightGrams: squareMetres * grammage, heightMm: grammage * MM_PER_GRAM };
 }
 
+/** Sheets of one size from one tray. */
+interface Fed {
+  readonly tray: string | null;
+  readonly size: string;
+  readonly paper: PaperTally;
+  sheets: number;
+}
+
+/** By tray, then by size. */
+type FedByTray = Map<string | null, Map<string, Fed>>;
+
 function setTally({ sheets, ticket, documents, rules, printer, passes }: TallyInput) {
-  const byTray = new Map<string, number>();
-  const byPaper = new Map<string, number>();
   const sideCost = clickPrice(ticket, documents, rules, printer);
+  const fed: FedByTray = new Map();
+  let last: Fed | undefined;
   let sides = 0;
   let blankSides = 0;
   let cost = 0;
+  let minutes = 0;
+  for (const sheet of sheets) {
+    const { tray, paper, front, back } = sheet;
+    if (last?.tray !== tray || last.size !== paper.size) last = fedFrom(fed, sheet, printer);
+    last.sheets += 1;
+    if (front.cells.length > 0) {
+      sides += 1;
+      cost += sideCost(front);
+    }
+    if (back && back.cells.length > 0) {
+      sides += 1;
+      cost += sideCost(back);
+    } else if (back) blankSides += 1;
+    minutes += minutesOf(sheet, printer, passes !== null);
+  }
+  const byTray = new Map<string, number>();
+  const byPaper = new Map<string, number>();
   let weightGrams = 0;
   let heightMm = 0;
-  let minutes = 0;
-  let last: { tray: string | null; size: string; paper: PaperTally } | undefined;
-  for (const sheet of sheets) {
-    const { tray, back } = sheet;
-    if (tray !== null) byTray.set(tray, (byTray.get(tray) ?? 0) + 1);
-    byPaper.set(sheet.paper.size, (byPaper.get(sheet.paper.size) ?? 0) + 1);
-    if (!last || last.tray !== tray || last.size !== sheet.paper.size) {
-      const found: Tray | null = tray === null ? null : findTray(printer, tray);
-      last = { tray, size: sheet.paper.size, paper: paperOf(sheet, found) };
+  for (const ofTray of fed.values()) {
+    for (const { tray, size, paper, sheets: count } of ofTray.values()) {
+      if (tray !== null) byTray.set(tray, (byTray.get(tray) ?? 0) + count);
+      byPaper.set(size, (byPaper.get(size) ?? 0) + count);
+      cost += paper.cost * count;
+      weightGrams += paper.weightGrams * count;
+      heightMm += paper.heightMm * count;
     }
-    for (const side of back ? [sheet.front, back] : [sheet.front]) {
-      if (side.cells.length === 0) continue;
-      sides += 1;
-      cost += sideCost(side);
-    }
-    if (back && back.cells.length === 0) blankSides += 1;
-    cost += last.paper.cost;
-    weightGrams += last.paper.weightGrams;
-    heightMm += last.paper.heightMm;
-    minutes += minutesOf(sheet, printer, passes !== null);
   }
   const seconds = printer.sidesPerMinute === null ? null : minutes * 60;
   return { sides, blankSides, byTray, byPaper, cost, weightGrams, heightMm, seconds };
+}
+
+/** The entry of a sheet's tray and size, made where there is none yet. */
+function fedFrom(fed: FedByTray, sheet: Sheet, printer: Printer): Fed {
+  const { tray, paper } = sheet;
+  let ofTray = fed.get(tray);
+  if (!ofTray) fed.set(tray, (ofTray = new Map<string, Fed>()));
+  let made = ofTray.get(paper.size);
+  if (!made) {
+    const held = tray === null ? null : findTray(printer, tray);
+    made = { tray, size: paper.size, paper: paperOf(sheet, held), sheets: 0 };
+    ofTray.set(paper.size, made);
+  }
+  return made;
 }
 
 /**
