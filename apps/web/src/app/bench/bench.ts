@@ -73,7 +73,7 @@ import { WaysDrawer } from './ways/ways-drawer';
     .regions {
       display: grid;
       flex: 1;
-      grid-template: minmax(0, 1fr) / 244px minmax(0, 1fr) 316px;
+      grid-template: minmax(0, 1fr) / 244px minmax(0, 1fr) clamp(316px, 24vw, 620px);
       min-height: 0;
     }
     .middle {

@@ -55,6 +55,26 @@ export function saySets({ sets, collate, sheets, slipBetweenSets }: Plan): strin
   return `one set of ${sets}${slipBetweenSets ? ', a blank slip after each but the last' : ''}`;
 }
 
+/** A pass of a job printed in two, as the lanes draw it. */
+export interface PassLine {
+  /** "1st pass, sheet 1 first" */
+  readonly said: string;
+  /** Whether the sheets go from left to right as they are drawn. */
+  readonly rightward: boolean;
+}
+
+/** The two passes in the order of printing, over the fronts and over the backs; null where there is but one. */
+export function passLines({ passes }: Plan): { readonly front: PassLine; readonly back: PassLine } | null {
+  if (!passes) return null;
+  const [fronts, backs] = passes;
+  const line = (order: readonly number[], which: string, then: string): PassLine => ({
+    said: `${which} pass${then}, sheet ${order[0]} first`,
+    rightward: (order[0] ?? 0) <= (order.at(-1) ?? 0),
+  });
+  const handling = backs.handling === 'turn-over' ? ', the stack turned over' : ', the stack as it lies';
+  return { front: line(fronts.order, '1st', ''), back: line(backs.order, '2nd', handling) };
+}
+
 /** Over the sheets: what becomes of them beside being printed; null where nothing does. */
 export function sayMaking({ passes, sheets }: Plan): string | null {
   if (passes) return 'printed in two passes: all fronts, then the stack goes in again for the backs';

@@ -1,15 +1,15 @@
 import { plan, type Plan } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { columnOf, foldColumns } from './columns';
-import { runOuts, sayBlock, sayMaking, saySets, saySheet } from './lane-words';
-import { layOutLanes, visibleRange } from './lanes-layout';
+import { passLines, runOuts, sayBlock, sayMaking, saySets, saySheet } from './lane-words';
+import { layOutLanes, PASS_LINE, visibleRange } from './lanes-layout';
 
 const PRINTER = readPrinter({
   name: 'Upper office',
   trays: ['tray-1', 'tray-2', 'tray-3'].map((id) => ({ id, size: 'iso_a4_210x297mm', loaded: 40 })),
 });
 
-function planOf(pages: number, settings: object = {}): Plan {
+function planOf(pages: number, settings: object = {}, printer = PRINTER): Plan {
   const ticket = readTicket({
     version: 1,
     documents: [{ file: 'a.pdf' }],
@@ -20,7 +20,7 @@ function planOf(pages: number, settings: object = {}): Plan {
   return plan(
     ticket,
     [{ name: 'a.pdf', pages: Array.from({ length: pages }, () => ({ width: 595.276, height: 841.89 })) }],
-    PRINTER,
+    printer,
   );
 }
 
@@ -108,6 +108,24 @@ test('what stands over the sheets: sets, slips, folding, passes', () => {
   const booklet = { kind: 'booklet' };
   expect(sayMaking(planOf(8, { layout: booklet }))).toBe('folded together in the middle');
   expect(sayMaking(planOf(16, { layout: { ...booklet, sheetsPerSignature: 2 } }))).toBe('folded in 2 signatures');
+});
+
+test('two passes: which way each goes, and what becomes of the stack between them', () => {
+  expect(passLines(planOf(8))).toBeNull();
+  const oneSided = { ...PRINTER, duplex: false, printsOn: 'upper', delivers: 'face-up' } as const;
+  const made = planOf(8, {}, oneSided);
+  expect(passLines(made)).toEqual({
+    front: { said: '1st pass, sheet 1 first', rightward: true },
+    back: { said: '2nd pass, the stack turned over, sheet 1 first', rightward: true },
+  });
+  const faceDown = planOf(8, {}, { ...oneSided, delivers: 'face-down' });
+  expect(passLines(faceDown)?.back).toEqual({
+    said: '2nd pass, the stack as it lies, sheet 4 first',
+    rightward: false,
+  });
+  const { inPasses, lanes, scale } = layOutLanes(made, oneSided, 300, 4000);
+  expect(inPasses).toBe(true);
+  expect(2 * 841.89 * scale + 2 * PASS_LINE).toBeLessThan(lanes[0]!.height);
 });
 
 test('where a tray runs out, and in which set', () => {

@@ -20,6 +20,8 @@ export interface LanesLayout {
   /** Left edge of each column, and at the end the right edge of the last. */
   readonly edges: Float64Array;
   readonly height: number;
+  /** Whether every side has a line over it that tells of its pass. */
+  readonly inPasses: boolean;
 }
 
 const UNUSED = 36;
@@ -28,6 +30,8 @@ const PADDING = 24;
 /** Between a sheet's front and its back. */
 export const FACE_GAP = 6;
 export const COLUMN_GAP = 10;
+/** Over each side of a job in two passes. */
+export const PASS_LINE = 20;
 const LEAST_COLUMN = 40;
 
 /** A folded block, in CSS pixels. */
@@ -36,7 +40,7 @@ export const BLOCK_WIDTH = 136;
 /** Heights an A4 sheet is drawn at, in CSS pixels: never too small for its number, nor larger than helps. */
 const LEAST_SHEET = 52;
 const LEAST_WHOLE = 64;
-const MOST_SHEET = 132;
+const MOST_SHEET = 200;
 const A4_HEIGHT = 841.89;
 
 const NONE: ReadonlySet<number> = new Set();
@@ -62,7 +66,9 @@ export function layOutLanes(
   const lost = [...extents.keys()].filter((id) => !printer.trays.some((tray) => tray.id === id));
   const all = [...known, ...lost.map((id) => ({ id, tray: null, place: -1 }))];
   const used = [...extents.values()];
-  const gaps = used.reduce((sum, { faces }) => sum + (faces - 1) * FACE_GAP, 0);
+  const inPasses = plan.passes !== null;
+  const between = ({ faces }: Extent): number => (faces - 1) * FACE_GAP + (inPasses ? faces * PASS_LINE : 0);
+  const gaps = used.reduce((sum, extent) => sum + between(extent), 0);
   const free = available - (all.length - used.length) * UNUSED - used.length * PADDING - gaps;
   const points = used.reduce((sum, { height, faces }) => sum + height * faces, 0);
   const byHeight = Math.min(Math.max(free / Math.max(points, 1), LEAST_SHEET / A4_HEIGHT), MOST_SHEET / A4_HEIGHT);
@@ -76,7 +82,7 @@ export function layOutLanes(
   const heightOf = (id: string): number => {
     const extent = extents.get(id);
     return extent
-      ? Math.max(LEAST_USED, extent.height * extent.faces * scale + (extent.faces - 1) * FACE_GAP + PADDING)
+      ? Math.max(LEAST_USED, extent.height * extent.faces * scale + between(extent) + PADDING)
       : neededOf(id) > 0
         ? LEAST_USED
         : UNUSED;
@@ -90,7 +96,7 @@ export function layOutLanes(
     top += height;
     return lane;
   });
-  return { lanes, scale, columns, edges: edgesOf(columns, plan.sheets, scale), height: top };
+  return { lanes, scale, columns, edges: edgesOf(columns, plan.sheets, scale), height: top, inPasses };
 }
 
 /** A short job is drawn small enough to be seen whole, as long as its pages can still be told apart; null: it cannot. */

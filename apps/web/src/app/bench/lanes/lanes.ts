@@ -1,4 +1,5 @@
 import { CdkDrag, CdkDropList, CdkDropListGroup, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { NgTemplateOutlet } from '@angular/common';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -20,7 +21,17 @@ import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature, pagesOf } from '../../state/bench.state';
 import { columnOf } from './columns';
-import { isShort, runOuts, sayAmount, sayBlock, sayLanePaper, sayMaking, saySets, saySheet } from './lane-words';
+import {
+  isShort,
+  passLines,
+  runOuts,
+  sayAmount,
+  sayBlock,
+  sayLanePaper,
+  sayMaking,
+  saySets,
+  saySheet,
+} from './lane-words';
 import { BLOCK_WIDTH, COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, visibleRange, type Lane } from './lanes-layout';
 import { pageSourceOf } from '../page-source';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
@@ -59,7 +70,7 @@ const BRACKET = 22;
 /** One lane a tray, one column a sheet, in the order they come out. Only what can be seen is drawn. */
 @Component({
   selector: 'fo-lanes',
-  imports: [CdkDrag, CdkDropList, CdkDropListGroup, SideView],
+  imports: [CdkDrag, CdkDropList, CdkDropListGroup, NgTemplateOutlet, SideView],
   templateUrl: './lanes.html',
   styleUrl: './lanes.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -95,6 +106,10 @@ export class Lanes {
     const plan = this.plan();
     const said = plan ? [saySets(plan), sayMaking(plan)].filter((part) => part !== null) : [];
     return said.length === 0 ? null : said.join('; ');
+  });
+  protected readonly passes = computed(() => {
+    const plan = this.plan();
+    return plan ? passLines(plan) : null;
   });
   protected readonly above = computed(() => NUMBERS + (this.bracket() === null ? 0 : BRACKET));
 

@@ -1,5 +1,15 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  output,
+  signal,
+} from '@angular/core';
 import {
   findTray,
   legibility,
@@ -21,13 +31,13 @@ import { sayType } from '../paper-words';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 import { Loupe, type PlaceOnSide } from './loupe';
 
-/** Room for a sheet's sides, in CSS pixels. */
-const ROOM = 284;
+/** Room for a sheet's sides in the narrowest panel, and the panel's own edges, in CSS pixels. */
+const LEAST_ROOM = 284;
+const EDGES = 32;
 const GAP = 14;
-/** Landscape sides lie below each other and leave room for the facts. */
-const LANDSCAPE_ROOM = 224;
-/** One side alone, to be turned over. */
-const ALONE = { width: ROOM, height: 320, besideLoupe: 230 };
+/** Of the room's width: landscape sides lie below each other, one side alone is turned over; both leave room for the facts. */
+const LANDSCAPE = 0.79;
+const ALONE = { height: 1.13, besideLoupe: 0.81 };
 
 /** The chosen sheet as it will be printed, what is to be known of it, and where its pages come from. */
 @Component({
@@ -56,9 +66,23 @@ export class SheetPanel {
     if (!sheet) return 0;
     const { width, height } = sheet.paper;
     const [across, up] = this.landscape() ? [height, width] : [width, height];
-    if (this.alone()) return Math.min(ALONE.width / across, (this.loupe() ? ALONE.besideLoupe : ALONE.height) / up);
-    return this.landscape() ? LANDSCAPE_ROOM / across : (ROOM - GAP) / 2 / across;
+    const room = this.room();
+    if (this.alone()) return room * Math.min(1 / across, (this.loupe() ? ALONE.besideLoupe : ALONE.height) / up);
+    return this.landscape() ? (room * LANDSCAPE) / across : (room - GAP) / 2 / across;
   });
+
+  /** Width for the sides, as the panel grows with the screen. */
+  private readonly room = signal(LEAST_ROOM);
+
+  constructor() {
+    const { nativeElement } = inject<ElementRef<HTMLElement>>(ElementRef);
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const observer = new ResizeObserver(() => this.room.set(Math.max(LEAST_ROOM, nativeElement.clientWidth - EDGES)));
+      observer.observe(nativeElement);
+      destroyed.onDestroy(() => observer.disconnect());
+    });
+  }
 
   /** One side alone, which is turned over, in place of both beside each other. */
   protected readonly alone = signal(false);
