@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# npm start: sets up what is missing, then runs the database, the simulated printer and the server until Ctrl+C.
+# npm start: sets up what is missing, then runs the database, the simulated printers and the server until Ctrl+C.
 set -euo pipefail
 source "$(dirname "$0")/setup.sh"
 source scripts/database.sh
@@ -46,23 +46,38 @@ trap 'exit 129' HUP
 
 db_start "$NAME"
 
-PRINTER_PORT=$(remembered_port "$NAME/printer")
 # In sessions of their own, so that Ctrl+C reaches this script alone and it can stop them in order.
-setsid node --enable-source-maps apps/printer/dist/main.js --profile demo/printers/upper-office.json \
-  --folder "$STATE/$NAME/upper-office" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 9>&- &
-PIDS+=($!)
+PRINTERS=()
+# The first is the one that new jobs are for.
+for PRINTER in upper-office library box-office; do
+  PROFILE=demo/printers/$PRINTER.json
+  PRINTER_PORT=$(remembered_port "$NAME/$PRINTER")
+  setsid node --enable-source-maps apps/printer/dist/main.js --profile "$PROFILE" \
+    --folder "$STATE/$NAME/printers/$PRINTER" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 9>&- &
+  PIDS+=($!)
+  PRINTERS+=("$PRINTER" "$PRINTER_PORT" "$PROFILE")
+done
 
 PORT=$(remembered_port "$NAME/server" "${PORT:-4800}")
 export PORT
-FOGLIO_PRINTERS=$(node -p 'JSON.stringify([{ id: "upper-office", uri: `ipp://127.0.0.1:${process.argv[1]}/ipp/print`, panel: `http://127.0.0.1:${process.argv[1]}/panel`, profile: "demo/printers/upper-office.json" }])' "$PRINTER_PORT")
+FOGLIO_PRINTERS=$(node -p '
+  const entries = [];
+  for (let at = 1; at < process.argv.length; at += 3) {
+    const [id, port, profile] = process.argv.slice(at, at + 3);
+    const host = `127.0.0.1:${port}`;
+    entries.push({ id, uri: `ipp://${host}/ipp/print`, panel: `http://${host}/panel`, profile });
+  }
+  JSON.stringify(entries);
+' "${PRINTERS[@]}")
 export FOGLIO_PRINTERS
 setsid node --enable-source-maps apps/server/dist/main.js 9>&- &
-PIDS+=($!)
+SERVER=$!
+PIDS+=("$SERVER")
 
 ADDRESS=http://127.0.0.1:$PORT
 for _ in $(seq 100); do
   answers "$ADDRESS" && break
-  kill -0 "${PIDS[1]}" 2>/dev/null || fail "the server did not start; its message stands above"
+  kill -0 "$SERVER" 2>/dev/null || fail "the server did not start; its message stands above"
   sleep 0.2
 done
 printf '%s' "$ADDRESS" >"$STATE/$NAME/address"

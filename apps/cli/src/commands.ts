@@ -1,8 +1,8 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline/promises';
 import { userInfo } from 'node:os';
-import { asSent, isMonochrome, type Check, type Plan, type Printer } from '@foglio/core';
-import { askProfile, IppError, sendPlan } from '@foglio/ipp';
+import { isMonochrome, type Check, type Plan, type Printer } from '@foglio/core';
+import { askProfile, IppError, sendShipment, shipmentOf } from '@foglio/ipp';
 import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
 import { loadDocument, loadJob, loadPrinter, planJob, type Job, type Opening } from './job-file';
@@ -94,18 +94,21 @@ export async function sendCommand(
   if (stops.length > 0) return STOPPED;
   const cautions = plan.checks.filter((check) => check.level === 'caution');
   if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan))) return BAD_INPUT;
-  const sent = asSent(plan);
-  const pdf = await imposeJob(job, sent, { blanks: 'none', grey: !isMonochrome(job.ticket) });
-  const status = await sendPlan({
+  if (plan.passes) {
+    complain(`${file}: ${printer.name} prints one side only: print it one-sided, or on another printer`);
+    return STOPPED;
+  }
+  const shipment = shipmentOf(plan, job.ticket, printer);
+  const grey = !isMonochrome(job.ticket);
+  const statuses = await sendShipment({
     printerUri: options.to,
-    printer,
-    plan: sent,
-    ticket: job.ticket,
-    pdf,
+    shipment,
+    pdfOf: ({ sheets }) => imposeJob(job, { ...plan, sheets: [...sheets] }, { blanks: 'none', grey }),
     jobName: job.ticket.title || file,
     userName: userInfo().username,
   });
-  out(`job ${status.id} ${status.state}: ${plan.tally.sheets} sheets`);
+  complain(shipment.reason);
+  for (const { id, state } of statuses) out(`job ${id} ${state}: ${plan.tally.sheets} sheets`);
   return DONE;
 }
 

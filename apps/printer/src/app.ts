@@ -23,7 +23,11 @@ export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
     await serveIpp(request, response, machine, address, intakeKb);
   });
   app.get('/panel', (_request, response) => {
-    const trays = machine.profile.trays.map(({ id }) => ({ id, loaded: machine.loaded.get(id) ?? 0 }));
+    const trays = machine.profile.trays.map(({ id }) => ({
+      id,
+      loaded: machine.loaded.get(id) ?? 0,
+      pulled: machine.pulled.has(id),
+    }));
     response.json({ name: machine.profile.name, stop: machine.stop, trays });
   });
   app.put('/panel/trays/:id', express.json(), async (request, response) => {
@@ -36,16 +40,34 @@ export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
     await machine.load(request.params.id, loaded as number);
     response.status(204).end();
   });
+  app.put('/panel/trays/:id/pulled', express.json(), (request, response) => {
+    const { pulled } = request.body as { pulled?: unknown };
+    const known = machine.profile.trays.some((tray) => tray.id === request.params.id);
+    if (!known) return void response.status(404).json({ error: `no tray "${request.params.id}"` });
+    if (typeof pulled !== 'boolean') return void response.status(400).json({ error: '"pulled" must be true or false' });
+    machine.pull(request.params.id, pulled);
+    response.status(204).end();
+  });
+  app.put('/panel/fault', express.json(), (request, response) => {
+    const { fault } = request.body as { fault?: unknown };
+    if (fault !== null && fault !== 'media-jam' && fault !== 'door-open') {
+      return void response.status(400).json({ error: '"fault" must be "media-jam", "door-open" or null' });
+    }
+    machine.breakDown(fault);
+    response.status(204).end();
+  });
   app.get('/panel/jobs/:id', (request, response) => {
     const job = machine.jobs.get(Number(request.params.id));
     if (!job) return void response.status(404).json({ error: 'no such job' });
-    const { id, name, state, reasons, message, pages, sheets, delivered } = job;
+    const { id, name, state, reasons, message, documents, sheets, delivered } = job;
+    const pages = documents.map((document) => document.pages.length);
     response.json({ id, name, state, reasons, message, pages, sheets, delivered });
   });
-  app.get('/panel/jobs/:id/document', async (request, response) => {
+  app.get('/panel/jobs/:id/documents/:document', async (request, response) => {
     const job = machine.jobs.get(Number(request.params.id));
-    if (!job || job.pages === null) return void response.status(404).json({ error: 'no such document' });
-    response.type('application/pdf').send(Buffer.from(await archive.readDocument(job.id)));
+    const document = Number(request.params.document);
+    if (!job?.documents[document - 1]) return void response.status(404).json({ error: 'no such document' });
+    response.type('application/pdf').send(Buffer.from(await archive.readDocument(job.id, document)));
   });
   return app;
 }
@@ -90,7 +112,7 @@ async function takeIn(request: Request, intakeKb: number, machine: Machine): Pro
 function incomingJob(head: Uint8Array, machine: Machine): PrintJob | null {
   try {
     const { message } = decodeMessage(head);
-    if (message.code !== OPERATIONS.sendDocument) return null;
+    if (message.code !== OPERATIONS.sendDocument && message.code !== OPERATIONS.printJob) return null;
     return machine.jobs.get(firstNumber(groupOf(message, 'operation'), 'job-id') ?? -1) ?? null;
   } catch {
     return null;

@@ -1,10 +1,15 @@
-import { appendFile, mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { appendFile, mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { decodeMessage, encodeMessage, groupOf, type Attributes, type JobState } from '@foglio/ipp';
+import type { ReceivedDocument } from './sheet-order';
 
-/** A sheet that has left the printer. Pages are those of the received document, from 1; null: nothing printed there. */
+/**
+ * A sheet that has left the printer. Pages are those of one of the received documents; pages and documents are counted from
+ * 1; null: nothing printed there.
+ */
 export interface DeliveredSheet {
   readonly job: number;
+  readonly document: number;
   /** Place in the output of its job, from 1. */
   readonly index: number;
   readonly set: number;
@@ -12,6 +17,10 @@ export interface DeliveredSheet {
   readonly sides: string;
   readonly front: number;
   readonly back: number | null;
+  /** Which face lies up in the output. */
+  readonly up: 'front' | 'back';
+  /** When it came out, ISO 8601. */
+  readonly at: string;
 }
 
 export interface PrintJob {
@@ -22,14 +31,18 @@ export interface PrintJob {
   state: JobState;
   reasons: string[];
   message: string | null;
-  pages: number | null;
-  /** How many sheets the job comes to, once its document is known. */
+  /** What has come so far. */
+  documents: ReceivedDocument[];
+  /** Whether the last document has come, so that it can be printed. */
+  whole: boolean;
+  /** How many sheets the job comes to, once it is whole. */
   sheets: number | null;
   delivered: DeliveredSheet[];
 }
 
-interface StoredJob extends Omit<PrintJob, 'delivered' | 'attributes'> {
+interface StoredJob extends Omit<PrintJob, 'delivered' | 'attributes' | 'documents'> {
   readonly attributes: string;
+  readonly documents: readonly { readonly attributes: string; readonly pages: ReceivedDocument['pages'] }[];
 }
 
 /**
@@ -46,17 +59,27 @@ export class Archive {
     return jobs.sort((a, b) => a.id - b.id);
   }
 
-  async saveJob({ delivered: _, attributes, ...rest }: PrintJob): Promise<void> {
-    const stored: StoredJob = { ...rest, attributes: packAttributes(attributes) };
+  async saveJob({ delivered: _, attributes, documents, ...rest }: PrintJob): Promise<void> {
+    const stored: StoredJob = {
+      ...rest,
+      attributes: packAttributes(attributes),
+      documents: documents.map(({ attributes: own, pages }) => ({ attributes: packAttributes(own), pages })),
+    };
     await this.replace(`job-${rest.id}.json`, JSON.stringify(stored, null, 2));
   }
 
-  async saveDocument(job: number, bytes: Uint8Array): Promise<void> {
-    await writeFile(this.documentPath(job), bytes);
+  /** @param document counted from 1 */
+  async saveDocument(job: number, document: number, bytes: Uint8Array): Promise<void> {
+    await writeFile(this.documentPath(job, document), bytes);
   }
 
-  readDocument(job: number): Promise<Uint8Array> {
-    return readFile(this.documentPath(job));
+  readDocument(job: number, document: number): Promise<Uint8Array> {
+    return readFile(this.documentPath(job, document));
+  }
+
+  /** Before a job is printed once more. */
+  async forgetSheets(job: number): Promise<void> {
+    await rm(join(this.folder, `job-${job}.sheets`), { force: true });
   }
 
   async addSheet(sheet: DeliveredSheet): Promise<void> {
@@ -82,11 +105,15 @@ export class Archive {
     const delivered = lines
       .split('\n')
       .flatMap((line) => (line.endsWith('}') ? [JSON.parse(line) as DeliveredSheet] : []));
-    return { ...stored, attributes: unpackAttributes(stored.attributes), delivered };
+    const documents = stored.documents.map(({ attributes, pages }) => ({
+      attributes: unpackAttributes(attributes),
+      pages,
+    }));
+    return { ...stored, attributes: unpackAttributes(stored.attributes), documents, delivered };
   }
 
-  private documentPath(job: number): string {
-    return join(this.folder, `job-${job}.pdf`);
+  private documentPath(job: number, document: number): string {
+    return join(this.folder, `job-${job}-${document}.pdf`);
   }
 
   private async replace(name: string, text: string): Promise<void> {

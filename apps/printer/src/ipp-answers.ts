@@ -4,6 +4,7 @@ import {
   boolean,
   collection,
   enumeration,
+  firstBoolean,
   firstNumber,
   firstString,
   groupOf,
@@ -37,6 +38,7 @@ export interface Answer {
 const JOB_TEMPLATE = [
   'copies',
   'sheet-collate',
+  'multiple-document-handling',
   'sides',
   'media-col',
   'overrides',
@@ -60,18 +62,28 @@ export async function answer(
       return refusal(groupOf(request, 'job'), machine) ?? { status: STATUS.ok };
     case OPERATIONS.createJob:
       return createJob(request, machine, address);
+    case OPERATIONS.printJob:
+      return printJob(request, document, machine, address);
     case OPERATIONS.sendDocument:
-      return withJob(operation, machine, (job) => sendDocument(job, operation, document, machine, address));
+      return withJob(operation, machine, (job) => sendDocument(job, request, document, machine, address));
+    case OPERATIONS.closeJob:
+      return withJob(operation, machine, (job) => closeJob(job, machine, address));
     case OPERATIONS.getJobAttributes:
       return withJob(operation, machine, (job) => jobAnswer(job, address));
     case OPERATIONS.getJobs:
       return getJobs(operation, machine, address);
     case OPERATIONS.cancelJob:
-      return withJob(operation, machine, async (job) =>
-        (await machine.cancel(job))
-          ? { status: STATUS.ok }
-          : { status: STATUS.notPossible, message: `job ${job.id} is over` },
-      );
+      return changeJob(operation, machine, 'is over', (job) => machine.cancel(job));
+    case OPERATIONS.holdJob:
+      return changeJob(operation, machine, 'has begun', (job) => machine.hold(job));
+    case OPERATIONS.releaseJob:
+      return changeJob(operation, machine, 'is not held', (job) => machine.release(job));
+    case OPERATIONS.restartJob:
+      return changeJob(operation, machine, 'is not over', (job) => machine.restart(job));
+    case OPERATIONS.pausePrinter:
+    case OPERATIONS.resumePrinter:
+      machine.pause(request.code === OPERATIONS.pausePrinter);
+      return { status: STATUS.ok };
     default:
       return { status: STATUS.operationNotSupported, message: `operation ${request.code} is not supported` };
   }
@@ -103,7 +115,7 @@ function supports(name: string, values: readonly Value[], machine: Machine): boo
   if (name === 'media-col') {
     return values.every((value) => {
       const source = value.tag === 'collection' ? firstString(value.value, 'media-source') : null;
-      return source === null || profile.trays.some((tray) => tray.id === source);
+      return source === null || source === 'auto' || profile.trays.some((tray) => tray.id === source);
     });
   }
   if (name === 'overrides') {
@@ -131,28 +143,76 @@ async function createJob(request: Message, machine: Machine, address: string): P
   return jobAnswer(job, address);
 }
 
+/** Print-Job (RFC 8011, 4.2.1): the job and its one document in one request. */
+async function printJob(request: Message, document: Uint8Array, machine: Machine, address: string): Promise<Answer> {
+  const created = await createJob(request, machine, address);
+  if (created.status !== STATUS.ok) return created;
+  const id = firstNumber(created.groups?.[0]?.attributes ?? {}, 'job-id') ?? -1;
+  const job = machine.jobs.get(id) as PrintJob;
+  return takeDocument(job, request, document, machine, address, true);
+}
+
 async function sendDocument(
   job: PrintJob,
-  operation: Attributes,
+  request: Message,
   document: Uint8Array,
   machine: Machine,
   address: string,
 ): Promise<Answer> {
-  if (job.pages !== null || isOver(job)) {
+  if (job.whole || isOver(job)) {
     return { status: STATUS.notPossible, message: `job ${job.id} takes no further document` };
   }
-  const format = firstString(operation, 'document-format');
+  const isLast = firstBoolean(groupOf(request, 'operation'), 'last-document');
+  // RFC 8011, 4.3.1: it must be said.
+  if (isLast === null) return { status: STATUS.badRequest, message: 'last-document is missing' };
+  if (document.length === 0 && isLast && job.documents.length > 0) return closeJob(job, machine, address);
+  if (job.documents.length > 0 && !machine.profile.jobs.documents) {
+    return { status: STATUS.multipleDocumentJobsNotSupported, message: 'a job has one document here' };
+  }
+  return takeDocument(job, request, document, machine, address, isLast);
+}
+
+async function takeDocument(
+  job: PrintJob,
+  request: Message,
+  document: Uint8Array,
+  machine: Machine,
+  address: string,
+  isLast: boolean,
+): Promise<Answer> {
+  const format = firstString(groupOf(request, 'operation'), 'document-format');
   if (format !== null && format !== 'application/pdf' && format !== 'application/octet-stream') {
     return { status: STATUS.documentFormatNotSupported, message: `${format} is not supported` };
   }
+  const own = groupOf(request, 'document');
+  const refused = refusal(own, machine);
+  if (refused) return refused;
   try {
-    await machine.receiveDocument(job, document);
+    await machine.receiveDocument(job, own, document, isLast);
   } catch (error) {
     if (error instanceof PdfError) return { status: STATUS.documentFormatError, message: error.message };
     throw error;
   }
   return jobAnswer(job, address);
 }
+
+/** Close-Job (PWG 5100.7): no further document comes. */
+async function closeJob(job: PrintJob, machine: Machine, address: string): Promise<Answer> {
+  if (job.documents.length === 0) return { status: STATUS.notPossible, message: `job ${job.id} has no document` };
+  if (!job.whole) await machine.closeJob(job);
+  return jobAnswer(job, address);
+}
+
+/** Does something to a job, or says why that is not possible. */
+const changeJob = (
+  operation: Attributes,
+  machine: Machine,
+  whyNot: string,
+  change: (job: PrintJob) => Promise<boolean>,
+): Promise<Answer> =>
+  withJob(operation, machine, async (job) =>
+    (await change(job)) ? { status: STATUS.ok } : { status: STATUS.notPossible, message: `job ${job.id} ${whyNot}` },
+  );
 
 async function withJob(
   operation: Attributes,
@@ -234,15 +294,7 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
     'natural-language-configured': [{ tag: 'naturalLanguage', value: 'en' }],
     'generated-natural-language-supported': [{ tag: 'naturalLanguage', value: 'en' }],
     'ipp-versions-supported': ['1.1', '2.0'].map(keyword),
-    'operations-supported': [
-      OPERATIONS.validateJob,
-      OPERATIONS.createJob,
-      OPERATIONS.sendDocument,
-      OPERATIONS.cancelJob,
-      OPERATIONS.getJobAttributes,
-      OPERATIONS.getJobs,
-      OPERATIONS.getPrinterAttributes,
-    ].map(enumeration),
+    'operations-supported': Object.values(OPERATIONS).map(enumeration),
     'document-format-supported': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
     'document-format-default': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
     'printer-uri-supported': [uri(address)],
@@ -253,14 +305,14 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
     'printer-is-accepting-jobs': [boolean(true)],
     // 3 idle, 4 processing, 5 stopped (RFC 8011, section 5.4.11).
     'printer-state': [enumeration(stop ? 5 : busy ? 4 : 3)],
-    'printer-state-reasons': [keyword(stop?.reason ?? 'none')],
+    'printer-state-reasons': stateReasons(machine).map(keyword),
     'pages-per-minute': [integer(Math.round(profile.sidesPerMinute ?? 0))],
     'color-supported': [boolean(profile.color)],
     'copies-supported': [rangeOf(1, MAX_COPIES)],
     'sheet-collate-supported': ['collated', 'uncollated'].map(keyword),
     'sides-supported': sides.map(keyword),
     'media-col-supported': ['media-size', 'media-source', 'media-type'].map(keyword),
-    'media-source-supported': profile.trays.map((tray) => keyword(tray.id)),
+    'media-source-supported': ['auto', ...profile.trays.map((tray) => tray.id)].map(keyword),
     'media-col-ready': ready,
     'printer-input-tray': inputs,
     'printer-output-tray': [
@@ -271,8 +323,25 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
     'job-creation-attributes-supported': JOB_TEMPLATE.map(keyword),
     'overrides-supported': [...profile.jobs.overrides, 'pages'].map(keyword),
     'multiple-document-jobs-supported': [boolean(profile.jobs.documents)],
+    'multiple-document-handling-supported': [
+      'separate-documents-collated-copies',
+      'separate-documents-uncollated-copies',
+    ].map(keyword),
     'print-quality-supported': [3, 4, 5].map(enumeration),
     'print-color-mode-supported': (profile.color ? ['auto', 'monochrome'] : ['monochrome']).map(keyword),
     'print-scaling-supported': [keyword('none')],
   };
+}
+
+/** A tray with no more than this part of what it can hold is nearly empty. */
+const LOW = 0.1;
+
+/** printer-state-reasons (RFC 8011, 5.4.12): why it stands still, and which paper is running out. */
+function stateReasons({ profile, stop, loaded }: Machine): string[] {
+  const isLow = profile.trays.some(({ id, capacity }) => {
+    const left = loaded.get(id) ?? 0;
+    return left > 0 && left <= (capacity ?? 0) * LOW;
+  });
+  const reasons = [...(stop ? [stop.reason] : []), ...(isLow ? ['media-low-warning'] : [])];
+  return reasons.length > 0 ? reasons : ['none'];
 }

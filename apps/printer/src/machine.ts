@@ -1,8 +1,8 @@
 import { EventEmitter } from 'node:events';
 import { setTimeout as wait } from 'node:timers/promises';
-import { mmToPoints, readSizeName, type Printer, type Tray } from '@foglio/core';
+import { mmToPoints, pointsToMm, readSizeName, type Printer, type Tray } from '@foglio/core';
 import type { Attributes } from '@foglio/ipp';
-import { countPages, PdfError } from '@foglio/pdf';
+import { pageSizes, PdfError } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
 import { sheetsOfJob, type SheetToPrint } from './sheet-order';
 
@@ -15,15 +15,22 @@ export interface MachineOptions {
 
 /** Why the printer stands still (RFC 8011, section 5.4.12, printer-state-reasons). */
 export interface Stop {
-  readonly reason: 'media-empty' | 'media-needed';
+  readonly reason: 'media-empty' | 'media-needed' | 'input-tray-missing' | Fault | 'paused';
   readonly tray: string | null;
 }
+
+/** What keeps the whole printer from printing until a person has seen to it. */
+export type Fault = 'media-jam' | 'door-open';
 
 /** The printer itself: trays with paper, jobs in the order they came, one sheet after another. */
 export class Machine {
   readonly jobs = new Map<number, PrintJob>();
   readonly loaded = new Map<string, number>();
+  /** Trays that have been pulled out. */
+  readonly pulled = new Set<string>();
   stop: Stop | null = null;
+  private fault: Fault | null = null;
+  private paused = false;
   private readonly bell = new EventEmitter();
   private readonly off = new AbortController();
   private running: Promise<void> | null = null;
@@ -40,7 +47,7 @@ export class Machine {
     for (const job of await archive.open()) {
       this.jobs.set(job.id, job);
       // A document that was still on its way when the printer went off never came whole.
-      if (job.state === 'pending' && job.pages === null)
+      if (job.state === 'pending' && !job.whole)
         await this.end(job, 'aborted', 'aborted-by-system', 'no document came');
     }
     const kept = await archive.readTrays();
@@ -67,7 +74,8 @@ export class Machine {
       state: 'pending',
       reasons: ['job-incoming'],
       message: null,
-      pages: null,
+      documents: [],
+      whole: false,
       sheets: null,
       delivered: [],
     };
@@ -77,28 +85,37 @@ export class Machine {
   }
 
   /**
-   * The whole document of a job has come; from here on it will be printed.
+   * A whole document of a job has come; after its last one it will be printed.
    *
    * @throws PdfError where it cannot be read; the job is then aborted
    */
-  async receiveDocument(job: PrintJob, bytes: Uint8Array): Promise<void> {
+  async receiveDocument(job: PrintJob, attributes: Attributes, bytes: Uint8Array, isLast: boolean): Promise<void> {
     try {
-      const pages = await countPages(bytes);
-      await this.options.archive.saveDocument(job.id, bytes);
-      job.pages = pages;
-      job.sheets = sheetsOfJob(job.attributes, pages).length;
-      job.reasons = ['none'];
-      await this.options.archive.saveJob(job);
+      const hundredths = (points: number): number => Math.round(pointsToMm(points) * 100);
+      const sizes = await pageSizes(bytes);
+      await this.options.archive.saveDocument(job.id, job.documents.length + 1, bytes);
+      const pages = sizes.map(({ width, height }) => ({ x: hundredths(width), y: hundredths(height) }));
+      job.documents.push({ attributes, pages });
     } catch (error) {
       const reason = error instanceof PdfError ? 'document-format-error' : 'aborted-by-system';
       await this.end(job, 'aborted', reason, (error as Error).message);
       throw error;
     }
+    if (isLast) await this.closeJob(job);
+    else await this.options.archive.saveJob(job);
+  }
+
+  /** No further document comes. */
+  async closeJob(job: PrintJob): Promise<void> {
+    job.whole = true;
+    job.sheets = sheetsOfJob(job.attributes, job.documents).length;
+    if (job.state === 'pending') job.reasons = ['none'];
+    await this.options.archive.saveJob(job);
     this.bell.emit('news');
   }
 
   async abortIncoming(job: PrintJob): Promise<void> {
-    if (job.pages === null && job.state === 'pending') {
+    if (!job.whole && job.state === 'pending') {
       await this.end(job, 'aborted', 'aborted-by-system', 'the document did not come whole');
     }
   }
@@ -111,6 +128,64 @@ export class Machine {
     return true;
   }
 
+  /** A job that has not begun waits until it is released (RFC 8011, 4.3.5). False where it has begun or is over. */
+  async hold(job: PrintJob): Promise<boolean> {
+    if (job.state !== 'pending' && job.state !== 'pending-held') return false;
+    job.state = 'pending-held';
+    job.reasons = ['job-hold-until-specified'];
+    await this.options.archive.saveJob(job);
+    return true;
+  }
+
+  async release(job: PrintJob): Promise<boolean> {
+    if (job.state !== 'pending-held') return false;
+    job.state = 'pending';
+    job.reasons = [job.whole ? 'none' : 'job-incoming'];
+    await this.options.archive.saveJob(job);
+    this.bell.emit('news');
+    return true;
+  }
+
+  /** A job that is over, once more from its first sheet (RFC 8011, 4.3.7). False where it is not, or never came whole. */
+  async restart(job: PrintJob): Promise<boolean> {
+    if (!isOver(job) || !job.whole) return false;
+    await this.options.archive.forgetSheets(job.id);
+    job.delivered = [];
+    job.state = 'pending';
+    job.reasons = ['none'];
+    job.message = null;
+    await this.options.archive.saveJob(job);
+    this.bell.emit('news');
+    return true;
+  }
+
+  /** Stops between two sheets, or goes on. */
+  pause(paused: boolean): void {
+    this.paused = paused;
+    this.look();
+  }
+
+  /** A jam or an open door; null: a person has seen to it. */
+  breakDown(fault: Fault | null): void {
+    this.fault = fault;
+    this.look();
+  }
+
+  /** Pulls a tray out, or pushes it in again. */
+  pull(tray: string, out: boolean): void {
+    if (out) this.pulled.add(tray);
+    else this.pulled.delete(tray);
+    this.look();
+  }
+
+  /** A printer that stands idle shows what is wrong with it too. */
+  private look(): void {
+    const reason = this.fault ?? (this.paused ? 'paused' : null);
+    if (reason) this.stop = { reason, tray: null };
+    else if (this.stop && this.stop.tray === null) this.stop = null;
+    this.bell.emit('news');
+  }
+
   async load(tray: string, sheets: number): Promise<void> {
     this.loaded.set(tray, sheets);
     await this.options.archive.saveTrays(Object.fromEntries(this.loaded));
@@ -119,14 +194,14 @@ export class Machine {
 
   private async printForEver(): Promise<void> {
     while (!this.off.signal.aborted) {
-      const job = [...this.jobs.values()].find((one) => !isOver(one) && one.pages !== null);
+      const job = [...this.jobs.values()].find((one) => isReady(one));
       if (job) await this.print(job);
       else await this.news();
     }
   }
 
   private async print(job: PrintJob): Promise<void> {
-    const sheets = sheetsOfJob(job.attributes, job.pages as number);
+    const sheets = sheetsOfJob(job.attributes, job.documents);
     job.state = 'processing';
     job.reasons = ['job-printing'];
     await this.options.archive.saveJob(job);
@@ -135,31 +210,38 @@ export class Machine {
       const tray = await this.paperFor(sheet, job);
       if (!tray) continue;
       await wait(this.options.sheetMs, undefined, { signal: this.off.signal });
-      if (!isOver(job)) await this.deliver(job, sheet, tray);
+      // What jams or is interrupted on its way is printed anew, so it comes out once.
+      if (!isOver(job) && !this.hindrance(sheet, tray)) await this.deliver(job, sheet, tray);
     }
     if (!isOver(job)) await this.end(job, 'completed', 'job-completed-successfully', null);
   }
 
-  /** The tray a sheet is taken from; null after having waited for news where there is no paper for it. */
+  /** The tray a sheet is taken from; null after having waited for news where it cannot be printed now. */
   private async paperFor(sheet: SheetToPrint, job: PrintJob): Promise<Tray | null> {
-    const tray = this.profile.trays.find((one) => (sheet.source ? one.id === sheet.source : holds(one, sheet)));
-    const fits = tray !== undefined && holds(tray, sheet);
-    if (tray && fits && (this.loaded.get(tray.id) ?? 0) > 0) {
-      this.stop = null;
-      job.state = 'processing';
-      job.reasons = ['job-printing'];
-      return tray;
-    }
-    this.stop = { reason: fits ? 'media-empty' : 'media-needed', tray: tray?.id ?? sheet.source };
-    job.state = 'processing-stopped';
-    job.reasons = ['printer-stopped'];
+    const tray = this.profile.trays.find((one) => (sheet.source ? one.id === sheet.source : holds(one, sheet))) ?? null;
+    this.stop = this.hindrance(sheet, tray);
+    job.state = this.stop ? 'processing-stopped' : 'processing';
+    job.reasons = [this.stop ? 'printer-stopped' : 'job-printing'];
+    if (!this.stop) return tray;
     await this.news();
     return null;
   }
 
+  private hindrance(sheet: SheetToPrint, tray: Tray | null): Stop | null {
+    if (this.fault) return { reason: this.fault, tray: null };
+    if (this.paused) return { reason: 'paused', tray: null };
+    if (tray && this.pulled.has(tray.id)) return { reason: 'input-tray-missing', tray: tray.id };
+    if (!tray || !holds(tray, sheet)) return { reason: 'media-needed', tray: tray?.id ?? sheet.source };
+    return (this.loaded.get(tray.id) ?? 0) > 0 ? null : { reason: 'media-empty', tray: tray.id };
+  }
+
   private async deliver(job: PrintJob, sheet: SheetToPrint, tray: Tray): Promise<void> {
-    const { set, front, back, sides } = sheet;
-    const delivered = { job: job.id, index: job.delivered.length + 1, set, tray: tray.id, sides, front, back };
+    const { document, set, front, back, sides } = sheet;
+    const index = job.delivered.length + 1;
+    // A duplex unit prints the front last, so that face lies as the printer delivers (common practice).
+    const up = this.profile.delivers === 'face-up' ? 'front' : 'back';
+    const at = new Date().toISOString();
+    const delivered = { job: job.id, document, index, set, tray: tray.id, sides, front, back, up, at } as const;
     this.loaded.set(tray.id, (this.loaded.get(tray.id) as number) - 1);
     job.delivered.push(delivered);
     await this.options.archive.addSheet(delivered);
@@ -180,6 +262,8 @@ export class Machine {
     });
   }
 }
+
+const isReady = (job: PrintJob): boolean => job.whole && job.state !== 'pending-held' && !isOver(job);
 
 export const isOver = (job: PrintJob): boolean => ['completed', 'canceled', 'aborted'].includes(job.state);
 

@@ -5,40 +5,69 @@ interface PageSetting {
   readonly sides: string;
   /** media-source keyword, or null: the printer chooses. */
   readonly source: string | null;
-  /** Hundredths of a millimetre, portrait frame; null where the job states none. */
-  readonly size: { readonly x: number; readonly y: number } | null;
+  /** Null where any will do. */
+  readonly size: PageSize | null;
 }
 
-/** A sheet to be printed: pages are those of the received document, from 1. */
+/** A document a job has got: what was said of it alone, and the size of each of its pages. */
+export interface ReceivedDocument {
+  readonly attributes: Attributes;
+  readonly pages: readonly PageSize[];
+}
+
+/** Hundredths of a millimetre. */
+export interface PageSize {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A sheet to be printed: pages are those of one received document; both are counted from 1. */
 export interface SheetToPrint extends PageSetting {
   readonly set: number;
+  readonly document: number;
   readonly front: number;
   readonly back: number | null;
 }
 
+type SheetOfSet = Omit<SheetToPrint, 'set'>;
+
 /**
- * The sheets a job's attributes come to, in the order they are printed: page by page, `overrides` laid over the job's
- * own attributes (PWG 5100.6), two pages of one setting to a two-sided sheet; then copies, in sets or sheet by sheet.
+ * The sheets a job's attributes come to, in the order they are printed: page by page, what is said of a document laid over
+ * the job's own, `overrides` laid over that (PWG 5100.6), two pages of one setting to a two-sided sheet; then copies, in
+ * sets or sheet by sheet. Several documents each begin on a sheet of their own and are gone through for every set, or each
+ * is made as often as wanted before the next (RFC 8011, 5.2.4, multiple-document-handling).
  */
-export function sheetsOfJob(attributes: Attributes, pages: number): SheetToPrint[] {
-  const setting = settingFinder(attributes);
-  const oneSet: Omit<SheetToPrint, 'set'>[] = [];
-  for (let page = 1; page <= pages;) {
-    const own = setting(page);
-    const twoSided = own.sides !== 'one-sided';
-    const next = page < pages ? setting(page + 1) : null;
-    const shared = twoSided && next !== null && JSON.stringify(next) === JSON.stringify(own);
-    oneSet.push({ ...own, front: page, back: shared ? page + 1 : null });
-    page += shared ? 2 : 1;
-  }
+export function sheetsOfJob(attributes: Attributes, documents: readonly ReceivedDocument[]): SheetToPrint[] {
   const copies = firstNumber(attributes, 'copies') ?? 1;
   const sets = Array.from({ length: copies }, (_, index) => index + 1);
+  const inSets = (sheets: readonly SheetOfSet[]): SheetToPrint[] =>
+    sets.flatMap((set) => sheets.map((sheet) => ({ ...sheet, set })));
+  const each = documents.map((document, index) => sheetsOfDocument(attributes, document, index + 1));
+  if (firstString(attributes, 'multiple-document-handling') === 'separate-documents-uncollated-copies') {
+    return each.flatMap(inSets);
+  }
+  const oneSet = each.flat();
   return firstString(attributes, 'sheet-collate') === 'uncollated'
     ? oneSet.flatMap((sheet) => sets.map((set) => ({ ...sheet, set })))
-    : sets.flatMap((set) => oneSet.map((sheet) => ({ ...sheet, set })));
+    : inSets(oneSet);
 }
 
-function settingFinder(attributes: Attributes): (page: number) => PageSetting {
+function sheetsOfDocument(job: Attributes, document: ReceivedDocument, number: number): SheetOfSet[] {
+  const setting = settingFinder({ ...job, ...document.attributes }, document.pages);
+  const { pages } = document;
+  const sheets: SheetOfSet[] = [];
+  for (let page = 1; page <= pages.length;) {
+    const own = setting(page);
+    const twoSided = own.sides !== 'one-sided';
+    const next = page < pages.length ? setting(page + 1) : null;
+    const shared = twoSided && next !== null && JSON.stringify(next) === JSON.stringify(own);
+    sheets.push({ ...own, document: number, front: page, back: shared ? page + 1 : null });
+    page += shared ? 2 : 1;
+  }
+  return sheets;
+}
+
+function settingFinder(attributes: Attributes, pages: readonly PageSize[]): (page: number) => PageSetting {
   const job = readSetting(attributes);
   const overrides = collections(attributes, 'overrides').map((override) => ({
     ranges: (override['pages'] ?? []).flatMap((value) => (value.tag === 'rangeOfInteger' ? [value.value] : [])),
@@ -46,10 +75,13 @@ function settingFinder(attributes: Attributes): (page: number) => PageSetting {
   }));
   return (page) => {
     const override = overrides.find(({ ranges }) => ranges.some(({ lower, upper }) => page >= lower && page <= upper));
+    const source = override?.setting.source ?? job.source ?? 'auto';
+    const size = override?.setting.size ?? job.size ?? null;
     return {
       sides: override?.setting.sides ?? job.sides ?? 'one-sided',
-      source: override?.setting.source ?? job.source ?? null,
-      size: override?.setting.size ?? job.size ?? null,
+      source: source === 'auto' ? null : source,
+      // Where nothing is said of tray or size, the page itself tells what paper it is for.
+      size: size ?? (source === 'auto' ? (pages[page - 1] ?? null) : null),
     };
   };
 }

@@ -19,19 +19,23 @@ const job = (id: number): PrintJob => ({
   state: 'processing',
   reasons: ['job-printing'],
   message: null,
-  pages: 4,
+  documents: [{ attributes: { sides: [keyword('one-sided')] }, pages: [{ x: 21000, y: 29700 }] }],
+  whole: true,
   sheets: 4,
   delivered: [],
 });
 
 const sheet = (id: number, index: number): DeliveredSheet => ({
   job: id,
+  document: 1,
   index,
   set: 1,
   tray: 'tray-1',
   sides: 'one-sided',
   front: index,
   back: null,
+  up: 'back',
+  at: '2026-11-25T10:00:00.000Z',
 });
 
 test('what was kept is there for the next printer of that folder, jobs in order, sheets as they came out', async () => {
@@ -41,14 +45,14 @@ test('what was kept is there for the next printer of that folder, jobs in order,
   await before.addSheet(sheet(9, 1));
   await before.addSheet(sheet(9, 2));
   await before.saveTrays({ 'tray-1': 7 });
-  await before.saveDocument(9, new Uint8Array([1, 2, 3]));
+  await before.saveDocument(9, 1, new Uint8Array([1, 2, 3]));
 
   const after = new Archive(folder);
   const jobs = await after.open();
   expect(jobs.map(({ id }) => id)).toEqual([9, 10]);
   expect(jobs[0]).toEqual({ ...job(9), delivered: [sheet(9, 1), sheet(9, 2)] });
   expect(await after.readTrays()).toEqual({ 'tray-1': 7 });
-  expect([...(await after.readDocument(9))]).toEqual([1, 2, 3]);
+  expect([...(await after.readDocument(9, 1))]).toEqual([1, 2, 3]);
 });
 
 test('a sheet whose line was cut short by a crash did not come out', async () => {

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { plan, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { plan, type Plan, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import {
   askJob,
@@ -13,7 +13,9 @@ import {
   encodeMessage,
   IppError,
   OPERATIONS,
-  sendPlan,
+  sendShipment,
+  shipmentOf,
+  type SendInput,
   STATUS,
   type Message,
 } from '@foglio/ipp';
@@ -79,18 +81,37 @@ afterEach(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-async function prepared(settings: object): Promise<{ ticket: Ticket; plan: Plan; pdf: Uint8Array; printer: Printer }> {
+interface Prepared {
+  readonly ticket: Ticket;
+  readonly plan: Plan;
+  /** As it is sent, with all that sending needs. */
+  readonly sending: SendInput;
+}
+
+async function prepared(settings: object, changed: (plan: Plan) => Plan = (made) => made): Promise<Prepared> {
   const bytes = new Uint8Array(await seasonContract());
   const documents = [{ name: 'contract.pdf', bytes, ...(await readFacts(bytes)) }];
   const ticket = readTicket({ version: 1, title: 'Contract', documents: [{ file: 'contract.pdf' }], ...settings });
   const profile = await askProfile(printer.uri);
-  const made = plan(ticket, documents, profile);
-  return { ticket, plan: made, pdf: await impose({ plan: made, ticket, documents, blanks: 'none' }), printer: profile };
+  const made = changed(plan(ticket, documents, profile));
+  const sending: SendInput = {
+    printerUri: printer.uri,
+    shipment: shipmentOf(made, ticket, profile),
+    pdfOf: ({ sheets }) => impose({ plan: { ...made, sheets: [...sheets] }, ticket, documents, blanks: 'none' }),
+    jobName: 'Contract',
+    userName: 'test',
+  };
+  return { ticket, plan: made, sending };
 }
 
+const fromTray = (made: Plan, tray: string): Plan => ({
+  ...made,
+  sheets: made.sheets.map((sheet) => ({ ...sheet, tray })),
+});
+
 async function send(settings: object): Promise<number> {
-  const job = await prepared(settings);
-  return (await sendPlan({ ...job, printerUri: printer.uri, jobName: 'Contract', userName: 'test' })).id;
+  const [status] = await sendShipment((await prepared(settings)).sending);
+  return status!.id;
 }
 
 async function until(job: number, state: string): Promise<void> {
@@ -154,9 +175,8 @@ test('stops where a tray is empty, and goes on when paper is loaded', async () =
 });
 
 test('stops where a tray holds another paper than the page needs; a person cancels', async () => {
-  const made = await prepared({ tray: 'tray-1' });
-  const onA3 = { ...made.plan, sheets: made.plan.sheets.map((sheet) => ({ ...sheet, tray: 'tray-4' })) };
-  const { id } = await sendPlan({ ...made, plan: onA3, printerUri: printer.uri, jobName: 'A3', userName: 'test' });
+  const { sending } = await prepared({ tray: 'tray-1' }, (made) => fromTray(made, 'tray-4'));
+  const id = (await sendShipment(sending))[0]!.id;
   await until(id, 'processing-stopped');
   expect(printer.machine.stop?.reason).toBe('media-needed');
   await cancelJob(printer.uri, id, 'test');
@@ -178,24 +198,20 @@ test('switched off in the middle of a job it goes on where it was, and nothing c
 });
 
 test('refuses what it does not support by name, and a document that is no PDF', async () => {
-  const job = await prepared({ tray: 'tray-1' });
-  const elsewhere = { ...job.plan, sheets: job.plan.sheets.map((sheet) => ({ ...sheet, tray: 'tray-9' })) };
-  const base = { ...job, printerUri: printer.uri, jobName: 'x', userName: 'test' };
-  await expect(sendPlan({ ...base, plan: elsewhere })).rejects.toThrow('not supported: media-col');
-  await expect(sendPlan({ ...base, pdf: new TextEncoder().encode('no pdf') })).rejects.toMatchObject({
+  const elsewhere = await prepared({ tray: 'tray-1' }, (made) => fromTray(made, 'tray-9'));
+  await expect(sendShipment(elsewhere.sending)).rejects.toThrow('not supported: media-col');
+  const { sending } = await prepared({ tray: 'tray-1' });
+  const noPdf = () => Promise.resolve(new TextEncoder().encode('no pdf'));
+  await expect(sendShipment({ ...sending, pdfOf: noPdf })).rejects.toMatchObject({
     status: STATUS.documentFormatError,
   });
   expect([...printer.machine.jobs.values()].map(({ state }) => state)).toEqual(['aborted']);
 });
 
 test('a document that breaks off is never printed', async () => {
-  const job = await prepared({ tray: 'tray-1' });
   const abort = new AbortController();
-  const sending = sendPlan({
-    ...job,
-    printerUri: printer.uri,
-    jobName: 'broken off',
-    userName: 'test',
+  const sending = sendShipment({
+    ...(await prepared({ tray: 'tray-1' })).sending,
     onCreated: async () => {
       await Promise.resolve();
       abort.abort();
@@ -270,7 +286,7 @@ describe('answers', () => {
     expect((await put('/trays/tray-9', '{"loaded":1}')).status).toBe(404);
     expect((await put('/trays/tray-1', '{"loaded":-1}')).status).toBe(400);
     expect((await fetch(`${printer.panel}/jobs/77`)).status).toBe(404);
-    expect((await fetch(`${printer.panel}/jobs/77/document`)).status).toBe(404);
+    expect((await fetch(`${printer.panel}/jobs/77/documents/1`)).status).toBe(404);
     expect(await (await fetch(printer.panel)).json()).toMatchObject({ name: 'Test office', stop: null });
   });
 });

@@ -1,8 +1,14 @@
 import { collection, integer, keyword, rangeOf, type Attributes } from '@foglio/ipp';
-import { sheetsOfJob } from '../src/sheet-order';
+import { sheetsOfJob, type ReceivedDocument } from '../src/sheet-order';
+
+const A4 = { x: 21000, y: 29700 };
+const documentOf = (pages: number, attributes: Attributes = {}): ReceivedDocument => ({
+  attributes,
+  pages: Array.from({ length: pages }, () => A4),
+});
 
 const brief = (attributes: Attributes, pages: number): string[] =>
-  sheetsOfJob(attributes, pages).map(
+  sheetsOfJob(attributes, [documentOf(pages)]).map(
     ({ set, source, front, back }) => `${set} ${source ?? 'any'}: ${front}${back ? `|${back}` : ''}`,
   );
 

@@ -76,7 +76,7 @@ afterAll(async () => {
 async function enter(values: {
   state: DeliveryState;
   server?: number;
-  printerJobId?: number;
+  printerJobs?: readonly number[];
   updatedAt?: Date;
 }): Promise<string> {
   const [content] = await server.db
@@ -103,7 +103,7 @@ async function until(id: string, state: DeliveryState): Promise<string | null> {
 }
 
 test('of two that act at once only one changes a delivery', async () => {
-  const id = await enter({ state: 'printing', printerJobId: 1 });
+  const id = await enter({ state: 'printing', printerJobs: [1] });
   const both = await Promise.all([1, 2].map(() => changeDelivery(server.db, id, ['printing'], { state: 'canceled' })));
   expect(both.filter((one) => one !== null)).toHaveLength(1);
 });
@@ -111,7 +111,7 @@ test('of two that act at once only one changes a delivery', async () => {
 test('a change is heard by every server', async () => {
   const other = new Presence(server.databaseUrl);
   await other.open();
-  const id = await enter({ state: 'printing', printerJobId: 1 });
+  const id = await enter({ state: 'printing', printerJobs: [1] });
   const heard = new Promise<string>((resolve) => other.once('delivery', resolve));
   await changeDelivery(server.db, id, ['printing'], { state: 'completed' });
   expect(await heard).toBe(id);
@@ -134,8 +134,8 @@ test('what a server that is gone was sending, before the printer had a job of it
 });
 
 describe('what a server that is gone was sending, when the printer has a job of it', () => {
-  const left = (printerJobId: number): Promise<string> =>
-    enter({ state: 'sending', server: new Presence(server.databaseUrl).server, printerJobId });
+  const left = (job: number): Promise<string> =>
+    enter({ state: 'sending', server: new Presence(server.databaseUrl).server, printerJobs: [job] });
 
   test('still waiting for the document: it is cancelled there, and ends as interrupted', async () => {
     const id = await left(21);
@@ -177,7 +177,7 @@ test('with the printer away it is not known, and said so, rather than called don
   printer.close();
   printer.closeAllConnections();
   const gone = new Presence(server.databaseUrl);
-  const id = await enter({ state: 'sending', server: gone.server, printerJobId: 7 });
+  const id = await enter({ state: 'sending', server: gone.server, printerJobs: [7] });
   await wait(300);
   const { state, message } = await findDelivery(server.db, id);
   expect([state, message]).toEqual([

@@ -65,7 +65,7 @@ test('every change of a delivery reaches all who listen, and nobody after they h
   );
   const listeners = (): number => server.presence.listenerCount('delivery');
   await until(() => listeners() === 2);
-  await changeDelivery(server.db, id, ['sending'], { printerJobId: 7 });
+  await changeDelivery(server.db, id, ['sending'], { printerJobs: [7] });
   await until(() => heardFirst!.length === 1 && heardSecond!.length === 1);
   second.abort();
   await until(() => listeners() === 1);

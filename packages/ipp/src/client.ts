@@ -125,8 +125,13 @@ async function writeAll(
     const room = outgoing.write(document.subarray(at, at + CHUNK));
     if (!room && !outgoing.destroyed) {
       await new Promise<void>((resolve) => {
-        outgoing.once('drain', resolve);
-        outgoing.once('close', resolve);
+        const goOn = (): void => {
+          outgoing.off('drain', goOn);
+          outgoing.off('close', goOn);
+          resolve();
+        };
+        outgoing.on('drain', goOn);
+        outgoing.on('close', goOn);
       });
     }
     if (outgoing.destroyed) return;

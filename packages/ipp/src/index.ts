@@ -1,7 +1,8 @@
 export { IppError } from './client';
 export { decodeMessage, IppDecodeError, type Decoded } from './decode';
 export { encodeMessage } from './encode';
-export { jobAttributes, overriddenNames } from './job-attributes';
+export { jobAttributes, type MediaWay, type SentSheets } from './job-attributes';
 export * from './message';
 export { PROFILE_ATTRIBUTES, readProfile } from './profile';
-export { askJob, askProfile, cancelJob, sendPlan, whyNotOneJob, type JobStatus, type SendInput } from './send';
+export { askJob, askProfile, cancelJob, sendShipment, validateShipment, type JobStatus, type SendInput } from './send';
+export { shipmentOf, type Shipment, type ShippedDocument, type ShippedJob } from './shipment';

@@ -12,44 +12,65 @@ interface Setting {
 /** print-quality (RFC 8011, section 5.2.13). */
 const QUALITIES = { draft: 3, normal: 4, high: 5 } as const;
 
+/** Sheets that are sent together, in order. */
+export type SentSheets = Pick<Plan, 'sheets' | 'sets' | 'collate'>;
+
 /**
- * The job template attributes of a plan sent as one job: what most sheets have in common as attributes of the job, the
- * rest as `overrides` by pages (PWG 5100.6, overrides). Pages are those of the PDF that `impose` writes with blanks
+ * How the paper of each sheet is said: by its size and tray, or left to the printer, which then takes each page from the
+ * tray that holds the page's own size (PWG 5100.3, media-source "auto").
+ */
+export type MediaWay = 'by-tray' | 'by-size';
+
+/**
+ * The job template attributes of sheets sent as one document: what most of them have in common as attributes of the job,
+ * the rest as `overrides` by pages (PWG 5100.6, overrides). Pages are those of the PDF that `impose` writes with blanks
  * "none": a one-sided sheet is one page, a two-sided sheet two.
  */
-export function jobAttributes(plan: Plan, ticket: Ticket): Attributes {
-  const settings = settingsOf(plan.sheets);
-  const [main, ...others] = [...settings].sort((a, b) => b.sheets - a.sheets);
+export function jobAttributes(sent: SentSheets, ticket: Ticket, media: MediaWay = 'by-tray'): Attributes {
+  const [main, ...others] = settingsOf(sent.sheets, media).sort((a, b) => b.sheets - a.sheets);
   return {
-    copies: [integer(plan.sets)],
-    'sheet-collate': [keyword(plan.collate ? 'collated' : 'uncollated')],
+    ...wholeJob(sent, ticket),
     ...main?.attributes,
+    ...(others.length > 0 ? { overrides: others.map(override) } : {}),
+  };
+}
+
+/** What is said once for a job, whatever its sheets. */
+export function wholeJob({ sets, collate }: Omit<SentSheets, 'sheets'>, ticket: Ticket): Attributes {
+  return {
+    copies: [integer(sets)],
+    'sheet-collate': [keyword(collate ? 'collated' : 'uncollated')],
     'print-quality': [enumeration(QUALITIES[ticket.quality])],
     // Where only some pages are wanted in grey, `impose` has turned them: the attribute is one for the whole job.
     'print-color-mode': [keyword(isMonochrome(ticket) ? 'monochrome' : 'auto')],
     // The file is imposed at the paper's size already: the printer must not shrink it again (PWG 5100.16, print-scaling).
     'print-scaling': [keyword('none')],
-    ...(others.length > 0 ? { overrides: others.map(override) } : {}),
   };
 }
 
-/** Names of the attributes by which sheets of one plan differ: what a printer must take in `overrides`. */
-export function overriddenNames(plan: Plan): string[] {
-  const settings = settingsOf(plan.sheets);
-  return ['media-col', 'sides'].filter((name) => {
-    const values = new Set(settings.map(({ attributes }) => JSON.stringify(attributes[name])));
-    return values.size > 1;
-  });
+/** Sheets that follow each other and differ in nothing a printer is told: each stretch can be a document or a job. */
+export function alikeStretches(sheets: readonly Sheet[]): Sheet[][] {
+  const stretches: Sheet[][] = [];
+  let last: string | null = null;
+  for (const sheet of sheets) {
+    const key = keyOf(sheet);
+    if (key === last) stretches.at(-1)?.push(sheet);
+    else stretches.push([sheet]);
+    last = key;
+  }
+  return stretches;
 }
 
-function settingsOf(sheets: readonly Sheet[]): Setting[] {
+const keyOf = ({ tray, paper, sides }: Sheet): string => JSON.stringify([tray, paper.size, sides]);
+
+function settingsOf(sheets: readonly Sheet[], media: MediaWay): Setting[] {
   const settings = new Map<string, Setting>();
   let page = 1;
   for (const sheet of sheets) {
     const last = page + (sheet.back ? 1 : 0);
-    const key = JSON.stringify([sheet.tray, sheet.paper.size, sheet.sides]);
+    const key = media === 'by-size' ? sheet.sides : keyOf(sheet);
     let setting = settings.get(key);
-    if (!setting) settings.set(key, (setting = { attributes: sheetAttributes(sheet), ranges: [], sheets: 0 }));
+    if (!setting) settings.set(key, (setting = { attributes: sheetAttributes(sheet, media), ranges: [], sheets: 0 }));
     const range = setting.ranges.at(-1);
     if (range && range.upper === page - 1) range.upper = last;
     else setting.ranges.push({ lower: page, upper: last });
@@ -59,8 +80,10 @@ function settingsOf(sheets: readonly Sheet[]): Setting[] {
   return [...settings.values()];
 }
 
-function sheetAttributes(sheet: Sheet): Attributes {
-  return { sides: [keyword(sheet.sides)], 'media-col': [mediaCol(sheet)] };
+/** What a printer is told of a sheet. */
+export function sheetAttributes(sheet: Sheet, media: MediaWay): Attributes {
+  const col = media === 'by-size' ? collection({ 'media-source': [keyword('auto')] }) : mediaCol(sheet);
+  return { sides: [keyword(sheet.sides)], 'media-col': [col] };
 }
 
 /** media-col with size in hundredths of a millimetre and source (PWG 5100.3, media-col). */

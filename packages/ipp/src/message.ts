@@ -50,7 +50,7 @@ export interface Message {
   readonly groups: readonly Group[];
 }
 
-/** Operation ids (RFC 8011, section 5.4.15, table 19). */
+/** Operation ids (RFC 8011, section 5.4.15, table 19; Close-Job: PWG 5100.7). */
 export const OPERATIONS = {
   printJob: 0x0002,
   validateJob: 0x0004,
@@ -60,6 +60,12 @@ export const OPERATIONS = {
   getJobAttributes: 0x0009,
   getJobs: 0x000a,
   getPrinterAttributes: 0x000b,
+  holdJob: 0x000c,
+  releaseJob: 0x000d,
+  restartJob: 0x000e,
+  pausePrinter: 0x0010,
+  resumePrinter: 0x0011,
+  closeJob: 0x003b,
 } as const;
 
 /** Status codes (RFC 8011, appendix B). */
@@ -74,6 +80,7 @@ export const STATUS = {
   attributesOrValuesNotSupported: 0x040b,
   charsetNotSupported: 0x040d,
   documentFormatError: 0x0411,
+  multipleDocumentJobsNotSupported: 0x0509,
   internalError: 0x0500,
   operationNotSupported: 0x0501,
   versionNotSupported: 0x0503,

@@ -1,6 +1,5 @@
-import type { Plan, Printer, Ticket } from '@foglio/core';
+import type { Printer } from '@foglio/core';
 import { askPrinter, IppError } from './client';
-import { jobAttributes, overriddenNames } from './job-attributes';
 import {
   allStrings,
   boolean,
@@ -16,6 +15,7 @@ import {
   type JobState,
 } from './message';
 import { PROFILE_ATTRIBUTES, readProfile } from './profile';
+import type { ShippedDocument, ShippedJob, Shipment } from './shipment';
 
 /** A job as its printer tells of it. */
 export interface JobStatus {
@@ -28,16 +28,16 @@ export interface JobStatus {
 
 export interface SendInput {
   readonly printerUri: string;
-  readonly printer: Printer;
-  readonly plan: Plan;
-  readonly ticket: Ticket;
-  /** The plan imposed with blanks "none". */
-  readonly pdf: Uint8Array;
-  /** What the printer shows as the job's name. */
+  readonly shipment: Shipment;
+  /** Writes the PDF of one document: its sheets in order, with blanks "none". */
+  readonly pdfOf: (document: ShippedDocument) => Promise<Uint8Array>;
+  /** What the printer shows as the job's name; where there are several, with "(1 of 3)". */
   readonly jobName: string;
   readonly userName: string;
-  /** Told the job's number as soon as the printer has given one, before any of the document is sent. */
-  readonly onCreated?: (jobId: number) => Promise<void>;
+  /** How many of the jobs, from the first, the printer has whole already. */
+  readonly sent?: number;
+  /** Told a job's number as soon as the printer has given one, before any of its documents is sent. */
+  readonly onCreated?: (jobId: number, job: number) => Promise<void>;
   readonly signal?: AbortSignal;
 }
 
@@ -55,50 +55,84 @@ export async function askProfile(printerUri: string): Promise<Printer> {
 }
 
 /**
- * Why a printer cannot take a plan as one job, in words; null where it can. Sheets that differ in paper or sides need
- * `overrides` (PWG 5100.6, overrides-supported).
+ * Asks whether the printer would take every job of a shipment just as it is (Validate-Job, RFC 8011, 4.2.3), so that what
+ * it would leave out is known before any paper moves.
+ *
+ * @throws IppError naming the attributes it refuses or would ignore
  */
-export function whyNotOneJob(plan: Plan, printer: Printer): string | null {
-  if (!printer.duplex && plan.sheets.some((sheet) => sheet.back)) return `${printer.name} prints one side only`;
-  const lacking = overriddenNames(plan).filter((name) => !printer.jobs.overrides.includes(name));
-  if (lacking.length === 0) return null;
-  const what = lacking.map((name) => (name === 'sides' ? 'one and both sides' : 'different papers')).join(' or ');
-  return `${printer.name} cannot mix ${what} within one job`;
+export async function validateShipment({
+  printerUri,
+  shipment,
+  userName,
+  signal,
+}: Omit<SendInput, 'pdfOf'>): Promise<void> {
+  for (const { attributes } of distinct(shipment.jobs)) {
+    const answer = await askPrinter(printerUri, {
+      operation: OPERATIONS.validateJob,
+      operationAttributes: { 'requesting-user-name': [nameValue(userName)] },
+      groups: [{ tag: 'job', attributes }],
+      ...(signal ? { signal } : {}),
+    });
+    const ignored = Object.keys(groupOf(answer, 'unsupported'));
+    if (ignored.length > 0) throw new IppError(`the printer would ignore ${ignored.join(', ')}`, answer.code);
+  }
 }
 
+/** Jobs that differ in what is asked of the printer. */
+const distinct = (jobs: readonly ShippedJob[]): ShippedJob[] => [
+  ...new Map(jobs.map((job) => [JSON.stringify(job.attributes), job])).values(),
+];
+
 /**
- * Sends a plan as one job: Create-Job with everything about the paper, then Send-Document with the imposed PDF
- * (RFC 8011, sections 4.2.4 and 4.3.1).
+ * Sends a shipment: for each job Create-Job with everything about the paper, then a Send-Document for each of its documents
+ * (RFC 8011, sections 4.2.4 and 4.3.1). Every job is validated first.
  *
+ * @returns how the jobs stand, in order
  * @throws IppError; a job whose document the printer refused is cancelled there first
  */
-export async function sendPlan(input: SendInput): Promise<JobStatus> {
-  const why = whyNotOneJob(input.plan, input.printer);
-  if (why) throw new IppError(why, null);
+export async function sendShipment(input: SendInput): Promise<JobStatus[]> {
+  await validateShipment(input);
+  const statuses: JobStatus[] = [];
+  const { jobs } = input.shipment;
+  for (const [index, job] of jobs.entries()) {
+    if (index < (input.sent ?? 0)) continue;
+    const name = jobs.length === 1 ? input.jobName : `${input.jobName} (${index + 1} of ${jobs.length})`;
+    statuses.push(await sendJob(input, job, index, name));
+  }
+  return statuses;
+}
+
+async function sendJob(input: SendInput, job: ShippedJob, index: number, name: string): Promise<JobStatus> {
   const { printerUri, signal } = input;
   const user = { 'requesting-user-name': [nameValue(input.userName)] };
   const created = await askPrinter(printerUri, {
     operation: OPERATIONS.createJob,
-    operationAttributes: { ...user, 'job-name': [nameValue(input.jobName)] },
-    groups: [{ tag: 'job', attributes: jobAttributes(input.plan, input.ticket) }],
+    operationAttributes: { ...user, 'job-name': [nameValue(name)] },
+    groups: [{ tag: 'job', attributes: job.attributes }],
     ...(signal ? { signal } : {}),
   });
   const jobId = firstNumber(groupOf(created, 'job'), 'job-id');
   if (jobId === null) throw new IppError('the printer gave the job no number', null);
   try {
-    await input.onCreated?.(jobId);
-    const sent = await askPrinter(printerUri, {
-      operation: OPERATIONS.sendDocument,
-      operationAttributes: {
-        'job-id': [integer(jobId)],
-        ...user,
-        'document-format': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
-        'last-document': [boolean(true)],
-      },
-      document: input.pdf,
-      ...(signal ? { signal } : {}),
-    });
-    return readStatus(jobId, groupOf(sent, 'job'));
+    await input.onCreated?.(jobId, index);
+    let status: JobStatus | null = null;
+    for (const [place, document] of job.documents.entries()) {
+      const sent = await askPrinter(printerUri, {
+        operation: OPERATIONS.sendDocument,
+        operationAttributes: {
+          'job-id': [integer(jobId)],
+          ...user,
+          'document-format': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
+          'last-document': [boolean(place === job.documents.length - 1)],
+        },
+        groups:
+          Object.keys(document.attributes).length > 0 ? [{ tag: 'document', attributes: document.attributes }] : [],
+        document: await input.pdfOf(document),
+        ...(signal ? { signal } : {}),
+      });
+      status = readStatus(jobId, groupOf(sent, 'job'));
+    }
+    return status as JobStatus;
   } catch (error) {
     // Without an answer the printer may have the whole document; cancelling could then stop it half-way.
     if (error instanceof IppError && error.status === null) throw new IppError(error.message, null, true);

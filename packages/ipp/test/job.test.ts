@@ -1,14 +1,6 @@
 import { plan, type Plan, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import {
-  collections,
-  firstNumber,
-  firstString,
-  jobAttributes,
-  overriddenNames,
-  readProfile,
-  whyNotOneJob,
-} from '../src';
+import { collections, firstNumber, firstString, jobAttributes, readProfile } from '../src';
 import { collection, integer, keyword, octets, text, type Attributes } from '../src';
 
 const PRINTER = readPrinter({
@@ -81,28 +73,6 @@ describe('a plan as job attributes', () => {
   test('one page in colour makes it a job in colour: the file itself holds the greys', () => {
     const mixed = planned({ color: 'monochrome', routes: [{ pages: '1', color: 'auto' }] });
     expect(firstString(jobAttributes(mixed.plan, mixed.ticket), 'print-color-mode')).toBe('auto');
-  });
-});
-
-describe('whether a printer takes it as one job', () => {
-  const { plan: contract } = planned(CONTRACT);
-
-  test('sheets that differ need overrides of just what differs', () => {
-    expect(overriddenNames(contract)).toEqual(['media-col', 'sides']);
-    expect(overriddenNames(planned({ routes: [{ pages: '1', tray: 'tray-2' }] }).plan)).toEqual(['media-col']);
-    expect(overriddenNames(planned({}).plan)).toEqual([]);
-  });
-
-  test('why not, in words', () => {
-    const without = (overrides: string[]) => ({ ...PRINTER, jobs: { overrides, documents: false } });
-    expect(whyNotOneJob(contract, PRINTER)).toBeNull();
-    expect(whyNotOneJob(contract, without(['media-col']))).toBe(
-      'Upper office cannot mix one and both sides within one job',
-    );
-    expect(whyNotOneJob(contract, without([]))).toBe(
-      'Upper office cannot mix different papers or one and both sides within one job',
-    );
-    expect(whyNotOneJob(contract, { ...PRINTER, duplex: false })).toBe('Upper office prints one side only');
   });
 });
 

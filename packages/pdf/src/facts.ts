@@ -33,5 +33,11 @@ export async function readFacts(bytes: Uint8Array): Promise<PdfFacts> {
   return { pages, outline, about: aboutOf(pdf), remarks: await remarksOnUnprinted(pdf, nodes) };
 }
 
-/** How many pages a PDF has; throws like {@link readFacts}. */
-export const countPages = async (bytes: Uint8Array): Promise<number> => listPages(await openPdf(bytes)).length;
+/** The size of every page of a PDF as it is read, in points; throws like {@link readFacts}. */
+export async function pageSizes(bytes: Uint8Array): Promise<{ readonly width: number; readonly height: number }[]> {
+  const pdf = await openPdf(bytes);
+  return listPages(pdf).map((node) => {
+    const { width, height } = pageBox(node, pdf.context);
+    return { width, height };
+  });
+}

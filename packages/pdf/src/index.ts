@@ -1,5 +1,5 @@
 export { readDetails, type PageDetails } from './details';
-export { countPages, readFacts, type PdfFacts } from './facts';
+export { pageSizes, readFacts, type PdfFacts } from './facts';
 export { impose, type ImposeInput } from './impose';
 export { PdfError, tooMuch, type PdfTrouble } from './pdf-error';
 export { takeIn, type TakenIn } from './intake/take-in';

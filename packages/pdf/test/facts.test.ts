@@ -1,4 +1,4 @@
-import { countPages, PdfError, readFacts, type PdfTrouble } from '../src';
+import { pageSizes as readSizes, PdfError, readFacts, type PdfTrouble } from '../src';
 import { makePdf, pagesPdf } from './make-pdf';
 import { lock, pageSizes } from './poppler';
 
@@ -89,6 +89,6 @@ describe('files that cannot be read say which trouble it is', () => {
   test('a broken cross-reference table is no trouble', async () => {
     const broken = new TextDecoder().decode(whole).replace(/startxref\n\d+/, 'startxref\n7');
     expect((await readFacts(new TextEncoder().encode(broken))).pages).toHaveLength(1);
-    expect(await countPages(new TextEncoder().encode(broken))).toBe(1);
+    expect(await readSizes(new TextEncoder().encode(broken))).toEqual([{ width: 300, height: 400 }]);
   });
 });

@@ -96,7 +96,12 @@ export const deliveries = pgTable(
     message: text('message'),
     sheets: integer('sheets').notNull(),
     sheetsDone: integer('sheets_done').notNull().default(0),
-    printerJobId: integer('printer_job_id'),
+    /** Numbers the printer gave its jobs, in order; more than one where it cannot take the plan as one. */
+    printerJobs: jsonb('printer_jobs').$type<readonly number[]>().notNull().default([]),
+    /** How many jobs it goes as. */
+    parts: integer('parts').notNull().default(1),
+    /** By which way it goes and why, in words; null before it is being sent. */
+    reason: text('reason'),
     /** Number of the server process that is sending it; its lock tells whether that process still lives. */
     server: integer('server'),
     createdAt: moment('created_at'),

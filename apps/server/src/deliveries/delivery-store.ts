@@ -14,7 +14,7 @@ const OVER: readonly DeliveryState[] = ['completed', 'canceled', 'aborted', 'fai
 export const isOver = (delivery: StoredDelivery): boolean => OVER.includes(delivery.state);
 
 export type DeliveryChange = Partial<
-  Pick<StoredDelivery, 'state' | 'message' | 'sheetsDone' | 'printerJobId' | 'server'>
+  Pick<StoredDelivery, 'state' | 'message' | 'sheetsDone' | 'printerJobs' | 'parts' | 'reason' | 'server'>
 >;
 
 /**
@@ -59,9 +59,9 @@ export async function findDelivery(db: Database, parameter: string | undefined):
 
 /** What the API tells of a delivery. */
 export function describeDelivery(delivery: StoredDelivery) {
-  const { id, jobId, printerId, ticket, state, message, sheets, sheetsDone, printerJobId, createdAt, updatedAt } =
+  const { id, jobId, printerId, state, message, reason, sheets, sheetsDone, printerJobs, createdAt, updatedAt } =
     delivery;
-  const { copies, title } = ticket;
+  const { copies, title } = delivery.ticket;
   return {
     id,
     jobId,
@@ -72,7 +72,8 @@ export function describeDelivery(delivery: StoredDelivery) {
     message,
     sheets,
     sheetsDone,
-    printerJobId,
+    printerJobs,
+    reason,
     createdAt,
     updatedAt,
   };

@@ -66,37 +66,38 @@ export class Keeper {
     }
   }
 
-  /** Takes over what the printer says of a job it has. */
+  /** Takes over what the printer says of the jobs it has. */
   private async follow(delivery: StoredDelivery): Promise<void> {
     const { db } = this.options;
-    const status = await this.ask(delivery);
-    if (status === 'away') {
+    const statuses = await Promise.all(delivery.printerJobs.map((job) => this.ask(delivery, job)));
+    if (statuses.includes('away')) {
       const message = 'The printer does not answer; it has the whole job and may be printing.';
       if (delivery.message !== message) await changeDelivery(db, delivery.id, ['printing'], { message });
       return;
     }
-    if (status === 'unknown') {
+    if (statuses.includes('unknown')) {
       await changeDelivery(db, delivery.id, ['printing'], { state: 'failed', message: LOOK_FIRST });
       return;
     }
-    const state = ENDS[status.state] ?? 'printing';
-    const message = sayStatus(status);
-    const same =
-      state === delivery.state && message === delivery.message && status.sheetsCompleted === delivery.sheetsDone;
-    if (!same) {
-      await changeDelivery(db, delivery.id, ['printing'], { state, message, sheetsDone: status.sheetsCompleted });
-    }
+    const known = statuses as JobStatus[];
+    const sheetsDone = known.reduce((sum, { sheetsCompleted }) => sum + sheetsCompleted, 0);
+    const state = stateOf(known);
+    const message = known.map(sayStatus).find((said) => said !== null) ?? null;
+    const same = state === delivery.state && message === delivery.message && sheetsDone === delivery.sheetsDone;
+    if (!same) await changeDelivery(db, delivery.id, ['printing'], { state, message, sheetsDone });
   }
 
   /**
    * A delivery that was being sent by a server that is gone. Whether the printer has the whole document decides: then
-   * it will be printed and is followed; otherwise nothing of it will be, and it may be sent again.
+   * it will be printed and is followed; otherwise nothing of it will be, and it may be sent again. Of several jobs those
+   * that the printer has not got are sent after the ones it has.
    */
   private async settle(delivery: StoredDelivery): Promise<void> {
     const { db, presence } = this.options;
     if (delivery.server !== null && (await presence.lives(delivery.server))) return;
-    if (delivery.printerJobId === null) return this.interrupt(delivery, NOTHING_PRINTED);
-    const status = await this.ask(delivery);
+    const last = delivery.printerJobs.at(-1);
+    if (last === undefined) return this.interrupt(delivery, NOTHING_PRINTED);
+    const status = await this.ask(delivery, last);
     if (status === 'unknown') return this.interrupt(delivery, LOOK_FIRST);
     if (status === 'away') {
       const message = 'Sending was interrupted and the printer does not answer; it is asked again.';
@@ -109,11 +110,18 @@ export class Keeper {
       await cancelJob(printer.uri, status.id, 'foglio').catch(() => undefined);
       return;
     }
-    if ((ENDS[status.state] ?? 'completed') === 'completed') {
+    const isWhole = (ENDS[status.state] ?? 'completed') === 'completed';
+    if (isWhole && delivery.printerJobs.length === delivery.parts) {
       await changeDelivery(db, delivery.id, ['sending'], { state: 'printing', message: null, server: null });
       return;
     }
     const printed = status.sheetsCompleted;
+    if (isWhole || (printed === 0 && delivery.printerJobs.length > 1)) {
+      const printerJobs = isWhole ? delivery.printerJobs : delivery.printerJobs.slice(0, -1);
+      await changeDelivery(db, delivery.id, ['sending'], { state: 'queued', message: null, server: null, printerJobs });
+      await this.options.enqueue(delivery.id);
+      return;
+    }
     const came = `${printed} of ${delivery.sheets} sheets came out; send it again.`;
     await this.interrupt(delivery, printed === 0 ? NOTHING_PRINTED : came);
   }
@@ -123,15 +131,23 @@ export class Keeper {
     await changeDelivery(this.options.db, delivery.id, ['sending'], { state: 'interrupted', message, server: null });
   }
 
-  private async ask(delivery: StoredDelivery): Promise<JobStatus | 'away' | 'unknown'> {
+  private async ask(delivery: StoredDelivery, job: number): Promise<JobStatus | 'away' | 'unknown'> {
     const printer = await findPrinter(this.options.db, delivery.printerId);
     try {
-      return await askJob(printer.uri, delivery.printerJobId as number);
+      return await askJob(printer.uri, job);
     } catch (error) {
       if (!(error instanceof IppError)) throw error;
       return error.status === STATUS.notFound ? 'unknown' : 'away';
     }
   }
+}
+
+/** How several jobs stand together: as the first that went wrong, over only when all are. */
+function stateOf(statuses: readonly JobStatus[]): DeliveryState {
+  const ends = statuses.map(({ state }) => ENDS[state] ?? 'printing');
+  return (
+    ends.find((end) => end === 'aborted' || end === 'canceled') ?? ends.find((end) => end === 'printing') ?? 'completed'
+  );
 }
 
 /** What a person should know of a job that is not simply going on; null where nothing. */

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
-import { whyNotOneJob, cancelJob, IppError } from '@foglio/ipp';
+import { cancelJob, IppError } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
@@ -65,12 +65,19 @@ export function deliveryRoutes(db: Database): Router {
   });
 
   router.get('/:id/stack', async (request, response) => {
-    const panel = await panelOf(db, await findDelivery(db, request.params.id));
-    response.json(await panel.json());
+    const delivery = await findDelivery(db, request.params.id);
+    if (delivery.printerJobs.length === 0) throw new Problem('not-found', 'Nothing has reached the printer yet.');
+    response.json(await stackOf(db, delivery));
   });
 
-  router.get('/:id/document', async (request, response) => {
-    const panel = await panelOf(db, await findDelivery(db, request.params.id), '/document');
+  router.get('/:id/jobs/:job/documents/:document', async (request, response) => {
+    const { job, document } = request.params;
+    const panel = await panelOf(
+      db,
+      await findDelivery(db, request.params.id),
+      Number(job),
+      `/documents/${Number(document)}`,
+    );
     response.type('application/pdf');
     await pipeline(Readable.fromWeb(panel.body as ReadableStream), response);
   });
@@ -108,8 +115,7 @@ async function send(
     const detail = cautions.map(({ message }) => message).join(' ');
     throw new Problem('caution-stands', detail, { checks: cautions.map(({ code }) => code) });
   }
-  const why = whyNotOneJob(plan, profile);
-  if (why) throw new Problem('stop-stands', `${why}.`);
+  if (plan.passes) throw new Problem('stop-stands', `${profile.name} prints one side only.`);
   const { ticket, printerId } = job;
   return enter(db, { jobId: job.id, printerId, ticket, profile, sheets });
 }
@@ -131,12 +137,14 @@ async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDel
   if (unsent) return unsent;
   const current = await findDelivery(db, delivery.id);
   if (isOver(current)) throw new Problem('delivery-over', 'There is nothing left to cancel.');
-  if (current.printerJobId === null)
+  if (current.printerJobs.length === 0)
     throw new Problem('delivery-not-over', 'It is just being sent; try again in a moment.');
   const printer = await findPrinter(db, current.printerId);
-  try {
-    await cancelJob(printer.uri, current.printerJobId, 'foglio');
-  } catch (error) {
+  // Of several jobs those already printed cannot be cancelled any more.
+  const outcomes = await Promise.allSettled(current.printerJobs.map((job) => cancelJob(printer.uri, job, 'foglio')));
+  const refused = outcomes.flatMap((one) => (one.status === 'rejected' ? [one.reason as unknown] : []));
+  if (refused.length === outcomes.length) {
+    const [error] = refused;
     if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
     throw error;
   }
@@ -147,13 +155,26 @@ async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDel
 
 const PANEL_ANSWERS_WITHIN_MS = 10_000;
 
-/** What a simulated printer keeps of this delivery. @throws Problem where it is a real printer, or away */
-async function panelOf(db: Database, delivery: StoredDelivery, part = ''): Promise<Response> {
+interface PanelJob {
+  readonly sheets: number | null;
+  readonly delivered: readonly { readonly index: number }[];
+}
+
+/** The output of all jobs of a delivery, one on the other. */
+async function stackOf(db: Database, delivery: StoredDelivery) {
+  const jobs: PanelJob[] = [];
+  for (const job of delivery.printerJobs) jobs.push((await (await panelOf(db, delivery, job)).json()) as PanelJob);
+  const delivered = jobs.flatMap((job) => job.delivered).map((sheet, index) => ({ ...sheet, index: index + 1 }));
+  return { sheets: delivery.sheets, delivered };
+}
+
+/** What a simulated printer keeps of a job of this delivery. @throws Problem where it is a real printer, or away */
+async function panelOf(db: Database, delivery: StoredDelivery, job: number, part = ''): Promise<Response> {
   const printer = await findPrinter(db, delivery.printerId);
   if (printer.panel === null) throw new Problem('not-found', `${printer.name} does not show its output.`);
-  if (delivery.printerJobId === null) throw new Problem('not-found', 'Nothing has reached the printer yet.');
+  if (!delivery.printerJobs.includes(job)) throw new Problem('not-found', 'This sending has no such job.');
   try {
-    const url = `${printer.panel}/jobs/${delivery.printerJobId}${part}`;
+    const url = `${printer.panel}/jobs/${job}${part}`;
     const answer = await fetch(url, { signal: AbortSignal.timeout(PANEL_ANSWERS_WITHIN_MS) });
     if (answer.ok) return answer;
     throw new Problem('not-found', `${printer.name} no longer has this job.`);

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { asSent, isMonochrome } from '@foglio/core';
-import { IppError, sendPlan } from '@foglio/ipp';
+import { isMonochrome } from '@foglio/core';
+import { IppError, sendShipment, shipmentOf } from '@foglio/ipp';
 import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
 import { Problem } from '../http/problem';
@@ -8,7 +8,7 @@ import { documentsOf, planTicket } from '../jobs/job-store';
 import { IMPOSED, imposeStored } from '../jobs/routes';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter } from '../printers/printer-store';
-import { changeDelivery, type StoredDelivery } from './delivery-store';
+import { changeDelivery, findDelivery, type StoredDelivery } from './delivery-store';
 
 /** As the printer shows who sent it. */
 const USER = 'foglio';
@@ -22,8 +22,8 @@ export async function sendDelivery(db: Database, workers: PdfWorkers, id: string
   const delivery = await changeDelivery(db, id, ['queued'], { state: 'sending', server, message: null });
   if (!delivery) return;
   try {
-    const status = await transmit(db, workers, delivery);
-    await changeDelivery(db, id, ['sending'], { state: 'printing', printerJobId: status.id, server: null });
+    await transmit(db, workers, delivery);
+    await changeDelivery(db, id, ['sending'], { state: 'printing', server: null });
   } catch (error) {
     if (!(error instanceof IppError) && !(error instanceof Problem)) console.error(`sending ${id}:`, error);
     const reason = (error as Error).message.replace(/\.$/, '');
@@ -31,35 +31,49 @@ export async function sendDelivery(db: Database, workers: PdfWorkers, id: string
       // The connection broke: the printer alone knows what it got. The keeper asks it.
       await changeDelivery(db, id, ['sending'], { message: `Sending broke off: ${reason}.`, server: null });
     } else {
-      await changeDelivery(db, id, ['sending'], {
-        state: 'failed',
-        message: `Nothing was printed: ${reason}.`,
-        server: null,
-      });
+      const message = await sayFailure(db, id, reason);
+      await changeDelivery(db, id, ['sending'], { state: 'failed', message, server: null });
     }
   }
+}
+
+/** Of several jobs, those before the refused one have been taken. */
+async function sayFailure(db: Database, id: string, reason: string): Promise<string> {
+  const { printerJobs, parts } = await findDelivery(db, id);
+  const taken = printerJobs.length - 1;
+  if (taken < 1) return `Nothing was printed: ${reason}.`;
+  return `Only the first ${taken} of ${parts} jobs reached the printer: ${reason}.`;
 }
 
 /** Whether the printer may have taken the job although sending failed here. */
 const isUncertain = (error: unknown): boolean => error instanceof IppError && error.status === null && error.jobCreated;
 
-async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDelivery) {
+/** Sends what the printer has not got yet: all of it, or the jobs after those it has whole. */
+async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDelivery): Promise<void> {
   const { id, ticket, profile } = delivery;
   const printer = await findPrinter(db, delivery.printerId);
   const documents = await documentsOf(db, ticket);
-  const plan = asSent(planTicket(ticket, documents, profile));
-  return sendPlan({
-    printerUri: printer.uri,
-    printer: profile,
-    plan,
-    ticket,
-    pdf: await inScratchFolder(async (path) => {
-      const how = { ticket, plan, blanks: 'none', grey: !isMonochrome(ticket) } as const;
-      await imposeStored(db, workers, how, documents, path);
-      return new Uint8Array(await readFile(path(IMPOSED)));
+  const plan = planTicket(ticket, documents, profile);
+  const shipment = shipmentOf(plan, ticket, profile);
+  await changeDelivery(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
+  const printerJobs = [...delivery.printerJobs];
+  await inScratchFolder((path) =>
+    sendShipment({
+      printerUri: printer.uri,
+      shipment,
+      pdfOf: async ({ sheets }) => {
+        const sent = { ...plan, sheets: [...sheets] };
+        const how = { ticket, plan: sent, blanks: 'none', grey: !isMonochrome(ticket) } as const;
+        await imposeStored(db, workers, how, documents, path);
+        return new Uint8Array(await readFile(path(IMPOSED)));
+      },
+      jobName: ticket.title || (documents[0]?.name ?? 'Foglio'),
+      userName: USER,
+      sent: printerJobs.length,
+      onCreated: async (job) => {
+        printerJobs.push(job);
+        await changeDelivery(db, id, ['sending'], { printerJobs });
+      },
     }),
-    jobName: ticket.title || (documents[0]?.name ?? 'Foglio'),
-    userName: USER,
-    onCreated: async (printerJobId) => void (await changeDelivery(db, id, ['sending'], { printerJobId })),
-  });
+  );
 }

@@ -44,8 +44,12 @@ const slipSheet = ({ tray, paper }: NonNullable<Plan['slipBetweenSets']>): Sheet
  * puts there by itself, every set is written out and asked for once.
  */
 export function asSent(plan: Plan): Plan {
-  if (!plan.slipBetweenSets || plan.sets === 1)
-    return { ...plan, sheets: [...printingOrder(plan)], slipBetweenSets: null };
+  if (plan.slipBetweenSets && plan.sets > 1) return writtenOut(plan);
+  return { ...plan, sheets: [...printingOrder(plan)], slipBetweenSets: null };
+}
+
+/** One set of all the sheets of all the sets, for where copies cannot be left to the printer. */
+export function writtenOut(plan: Plan): Plan {
   const sheets = [...everySheet(plan)].map(({ sheet }) => sheet);
   return { ...plan, sheets, sets: 1, collate: true, slipBetweenSets: null };
 }

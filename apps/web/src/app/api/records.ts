@@ -78,12 +78,17 @@ export interface DeliveryRecord {
   readonly message: string | null;
   readonly sheets: number;
   readonly sheetsDone: number;
+  /** By which way it goes and why, in words; null before it is being sent. */
+  readonly reason: string | null;
   readonly createdAt: string;
   readonly updatedAt: string;
 }
 
-/** A sheet as the printer delivered it; pages are those of the file it was sent. */
+/** A sheet as the printer delivered it; pages are those of one of the files it was sent. */
 export interface DeliveredSheet {
+  /** The printer's number of the job, and the document within it, from 1. */
+  readonly job: number;
+  readonly document: number;
   readonly index: number;
   readonly set: number;
   readonly tray: string;

@@ -55,7 +55,10 @@ export class StackViewer {
   private readonly kept = signal<readonly DeliveredSheet[]>([]);
   protected readonly sheets = computed(() => this.stack.value()?.sheets ?? this.kept());
   protected readonly sheet = computed(() => this.sheets()[Math.min(this.at(), this.sheets().length - 1)] ?? null);
-  protected readonly url = computed(() => `/api/deliveries/${this.id()}/document`);
+  protected readonly url = computed(() => {
+    const sheet = this.sheet();
+    return sheet ? `/api/deliveries/${this.id()}/jobs/${sheet.job}/documents/${sheet.document}` : '';
+  });
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
   protected readonly mark = trayMark;

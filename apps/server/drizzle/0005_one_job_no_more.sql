@@ -1,0 +1,1 @@
+ALTER TABLE "deliveries" DROP COLUMN "printer_job_id";

@@ -1,0 +1,38 @@
+import type { Cell, Line, Plan, Sheet, Side } from './plan';
+
+/**
+ * One of the two passes as a plan of its own: the sheets in its order, one-sided, each with the face that this pass prints.
+ * A face of the second pass that must lie the other way up is turned on its side (model, Two passes).
+ */
+export function passPlan(plan: Plan, which: 'front' | 'back'): Plan {
+  if (!plan.passes) return plan;
+  const [fronts, backs] = plan.passes;
+  const turned = new Set(backs.turned);
+  const { order } = which === 'front' ? fronts : backs;
+  const sheets = order.map((index): Sheet => {
+    const sheet = plan.sheets[index - 1] as Sheet;
+    const face = which === 'front' ? sheet.front : backOf(sheet);
+    const side = which === 'back' && turned.has(index) ? turnSide(face, sheet.paper) : face;
+    return { ...sheet, sides: 'one-sided', front: side, back: null };
+  });
+  return { ...plan, sheets, passes: null, delivery: 'first-to-last' };
+}
+
+const backOf = ({ back, front }: Sheet): Side => back ?? { orientation: front.orientation, cells: [] };
+
+/** A side turned by half a turn: what was at its upper edge is at its lower one. */
+function turnSide(side: Side, { width, height }: Sheet['paper']): Side {
+  const [across, up] = side.orientation === 'portrait' ? [width, height] : [height, width];
+  const cells = side.cells.map((cell): Cell => {
+    const { x, y, clip } = cell;
+    return {
+      ...cell,
+      x: across - x - cell.width,
+      y: up - y - cell.height,
+      turn: ((cell.turn + 180) % 360) as Cell['turn'],
+      clip: clip && [across - clip[0] - clip[2], up - clip[1] - clip[3], clip[2], clip[3]],
+    };
+  });
+  const lines = side.lines?.map(([x1, y1, x2, y2]): Line => [across - x1, up - y1, across - x2, up - y2]);
+  return lines ? { orientation: side.orientation, cells, lines } : { orientation: side.orientation, cells };
+}

@@ -1,0 +1,107 @@
+import {
+  asSent,
+  chooseWay,
+  writtenOut,
+  type Plan,
+  type Printer,
+  type Sheet,
+  type Ticket,
+  type Way,
+} from '@foglio/core';
+import { alikeStretches, jobAttributes, sheetAttributes, wholeJob } from './job-attributes';
+import { keyword, type Attributes } from './message';
+
+/** What is sent for a plan: the way it goes, why, and the jobs in order. */
+export interface Shipment {
+  readonly way: Way;
+  /** Why this way and no simpler one, in words. */
+  readonly reason: string;
+  readonly jobs: readonly ShippedJob[];
+}
+
+export interface ShippedJob {
+  readonly attributes: Attributes;
+  /** Each a PDF of its own; more than one only where the way is "documents". */
+  readonly documents: readonly ShippedDocument[];
+}
+
+export interface ShippedDocument {
+  /** Of the document alone; empty where the job's say it all (PWG 5100.5, document template attributes). */
+  readonly attributes: Attributes;
+  /** In the order of the PDF's pages: a one-sided sheet is one page, a two-sided sheet two. */
+  readonly sheets: readonly Sheet[];
+}
+
+/** A plan as jobs and documents for this printer, by the first way that holds. In two passes, give each pass by itself. */
+export function shipmentOf(plan: Plan, ticket: Ticket, printer: Printer): Shipment {
+  const way = chooseWay(plan, printer);
+  const jobs = WAYS[way](plan, ticket, printer);
+  return { way, reason: reasonOf(way, printer, jobs.length), jobs };
+}
+
+type Shipping = (plan: Plan, ticket: Ticket, printer: Printer) => ShippedJob[];
+
+const WAYS: Readonly<Record<Way, Shipping>> = {
+  plain: (plan, ticket) => [oneDocument(asSent(plan), ticket)],
+  overrides: (plan, ticket) => [oneDocument(asSent(plan), ticket)],
+  'by-size': (plan, ticket) => [oneDocument(asSent(plan), ticket, 'by-size')],
+  'two-sided-throughout': (plan, ticket, printer) => {
+    const takesMedia = printer.jobs.overrides.includes('media-col') || new Set(plan.sheets.map(mediaOf)).size === 1;
+    return [oneDocument(withBlankBacks(asSent(plan)), ticket, takesMedia ? 'by-tray' : 'by-size')];
+  },
+  documents: (plan, ticket) => [severalDocuments(plan, ticket)],
+  separate: (plan, ticket) => {
+    // A set can only be complete before the next where every set is its own row of jobs.
+    const sent = plan.collate && plan.sets > 1 ? writtenOut(plan) : asSent(plan);
+    return alikeStretches(sent.sheets).map((sheets) => oneDocument({ ...sent, sheets }, ticket));
+  },
+};
+
+const mediaOf = ({ tray, paper }: Sheet): string => `${tray ?? ''} ${paper.size}`;
+
+function oneDocument(sent: Plan, ticket: Ticket, media: 'by-tray' | 'by-size' = 'by-tray'): ShippedJob {
+  return {
+    attributes: jobAttributes(sent, ticket, media),
+    documents: [{ attributes: {}, sheets: sent.sheets }],
+  };
+}
+
+/**
+ * A document a stretch of like sheets. Complete sets are left to the printer, which then goes through all documents for
+ * each (RFC 8011, 5.2.4, multiple-document-handling); copies sheet by sheet, which it would make document by document, are
+ * written out.
+ */
+function severalDocuments(plan: Plan, ticket: Ticket): ShippedJob {
+  const sent = plan.collate || plan.sets === 1 ? asSent(plan) : writtenOut(plan);
+  const documents = alikeStretches(sent.sheets).map((sheets): ShippedDocument => {
+    return { attributes: sheetAttributes(sheets[0] as Sheet, 'by-tray'), sheets };
+  });
+  const handling = [keyword('separate-documents-collated-copies')];
+  return { attributes: { ...wholeJob(sent, ticket), 'multiple-document-handling': handling }, documents };
+}
+
+/** One-sided sheets as two-sided ones with nothing on the back. */
+function withBlankBacks(plan: Plan): Plan {
+  const sides = plan.sheets.find((sheet) => sheet.back)?.sides ?? 'two-sided-long-edge';
+  const sheets = plan.sheets.map((sheet): Sheet => {
+    return sheet.back ? sheet : { ...sheet, sides, back: { orientation: sheet.front.orientation, cells: [] } };
+  });
+  return { ...plan, sheets };
+}
+
+function reasonOf(way: Way, { name }: Printer, jobs: number): string {
+  switch (way) {
+    case 'plain':
+      return 'One job: all its sheets are alike, so tray and sides are said once.';
+    case 'overrides':
+      return `One job: ${name} takes tray and sides page by page.`;
+    case 'by-size':
+      return `One job: ${name} takes each page from the tray that holds its size.`;
+    case 'documents':
+      return `One job of several documents: ${name} takes tray and sides for each document.`;
+    case 'two-sided-throughout':
+      return `One job, all two-sided: ${name} cannot mix one and both sides, so one-sided sheets get a blank back.`;
+    case 'separate':
+      return `${name} cannot change tray or sides within a job, so this goes as ${jobs} jobs, one after the other.`;
+  }
+}
