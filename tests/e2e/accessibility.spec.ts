@@ -68,6 +68,15 @@ test('Bench: as it opens, with a popover, with a dialog, with an error', async (
   await expectNothingFound(page);
 });
 
+test('Printers: all well, and with a fault', async ({ quietPage: page, world }) => {
+  await page.goto(`${world.base}/printers`);
+  await expect(page.getByText('Ready.')).toBeVisible();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Jam' }).click();
+  await expect(page.getByText('Paper is jammed').first()).toBeVisible();
+  await expectNothingFound(page);
+});
+
 test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world }) => {
   await page.goto(`${world.base}/queue`);
   await expect(page.getByText('Nothing has been sent yet.')).toBeVisible();

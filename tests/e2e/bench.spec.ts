@@ -89,7 +89,7 @@ test('a stop keeps it from being sent; a caution asks first', async ({ quietPage
   await page.keyboard.press('Control+z');
   await page.getByRole('button', { name: 'Send 42 sheets' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Send 42 sheets all the same' }).click();
-  await expect(page.getByText('The printer has stopped and waits for paper.')).toBeVisible();
+  await expect(page.getByText('Tray 3 is empty: load paper, and it goes on.')).toBeVisible();
   await expect(page.getByText(/40 of 42 sheets/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('cancelled, 40 of 42 sheets')).toBeVisible();

@@ -38,9 +38,12 @@ export interface PrinterOptions {
   readonly intakeKb?: number;
   /** Trays that hold other paper than usual: by id, the PWG 5101.1 size. */
   readonly papers?: Readonly<Record<string, string>>;
+  /** Further printers of the demo, by name. */
+  readonly also?: readonly string[];
 }
 
-const UPPER_OFFICE = join(ROOT, 'demo/printers/upper-office.json');
+const profileOf = (printer: string): string => join(ROOT, `demo/printers/${printer}.json`);
+const UPPER_OFFICE = profileOf('upper-office');
 
 const DOCUMENTS = {
   contract: seasonContract,
@@ -59,6 +62,7 @@ export class World {
   private profile = UPPER_OFFICE;
   private server: ChildProcess | null = null;
   private printer: ChildProcess | null = null;
+  private readonly others: { readonly id: string; readonly child: ChildProcess; readonly uri: string }[] = [];
   base = '';
   printerUri = '';
   panel = '';
@@ -66,6 +70,12 @@ export class World {
   async start(options: PrinterOptions = {}): Promise<void> {
     await admin(`create database ${this.database}`);
     await this.startPrinter(options);
+    for (const id of options.also ?? []) {
+      const args = ['--profile', profileOf(id), '--folder', join(this.folder, id), '--port', '0'];
+      const sheetMs = `${options.sheetMs ?? 5}`;
+      const [child, uri] = await launch('apps/printer', [...args, '--sheet-ms', sheetMs], {}, /ipp:\S+/);
+      this.others.push({ id, child, uri });
+    }
     await this.startServer();
   }
 
@@ -81,11 +91,15 @@ export class World {
     );
     this.printer = child;
     this.printerUri = line;
-    this.panel = line.replace('ipp:', 'http:').replace('/ipp/print', '/panel');
+    this.panel = panelAt(line);
   }
 
   async startServer(): Promise<void> {
-    const printers = [{ id: 'upper-office', uri: this.printerUri, panel: this.panel, profile: this.profile }];
+    const others = this.others.map(({ id, uri }) => ({ id, uri, panel: panelAt(uri), profile: profileOf(id) }));
+    const printers = [
+      { id: 'upper-office', uri: this.printerUri, panel: this.panel, profile: this.profile },
+      ...others,
+    ];
     const env = {
       DATABASE_URL: adminUrl().replace(/\/[^/]*$/, `/${this.database}`),
       // The same port again after a restart, so that an open page finds its server.
@@ -118,13 +132,15 @@ export class World {
   async stop(): Promise<void> {
     await ended(this.server, 'SIGTERM');
     await ended(this.printer, 'SIGTERM');
+    for (const { child } of this.others) await ended(child, 'SIGTERM');
     await admin(`drop database ${this.database} with (force)`);
     rmSync(this.folder, { recursive: true, force: true });
   }
 
   /** The printer's own record of a job. */
-  async delivered(job: number): Promise<readonly DeliveredSheet[]> {
-    const answer = await fetch(`${this.panel}/jobs/${job}`);
+  async delivered(job: number, printer = 'upper-office'): Promise<readonly DeliveredSheet[]> {
+    const other = this.others.find(({ id }) => id === printer);
+    const answer = await fetch(`${other ? panelAt(other.uri) : this.panel}/jobs/${job}`);
     return ((await answer.json()) as { delivered?: DeliveredSheet[] }).delivered ?? [];
   }
 
@@ -153,6 +169,9 @@ export class World {
     return readFileSync(MANUAL);
   }
 }
+
+/** Where the simulated printer of that address shows its front panel. */
+const panelAt = (uri: string): string => uri.replace('ipp:', 'http:').replace('/ipp/print', '/panel');
 
 /** Starts a bundled program and waits for the line that tells its address. */
 function launch(

@@ -337,11 +337,15 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
 const LOW = 0.1;
 
 /** printer-state-reasons (RFC 8011, 5.4.12): why it stands still, and which paper is running out. */
-function stateReasons({ profile, stop, loaded }: Machine): string[] {
+function stateReasons({ profile, stop, loaded, pulled }: Machine): string[] {
   const isLow = profile.trays.some(({ id, capacity }) => {
     const left = loaded.get(id) ?? 0;
     return left > 0 && left <= (capacity ?? 0) * LOW;
   });
-  const reasons = [...(stop ? [stop.reason] : []), ...(isLow ? ['media-low-warning'] : [])];
+  const reasons = [
+    ...(stop ? [stop.reason] : []),
+    ...(pulled.size > 0 && stop?.reason !== 'input-tray-missing' ? ['input-tray-missing-warning'] : []),
+    ...(isLow ? ['media-low-warning'] : []),
+  ];
   return reasons.length > 0 ? reasons : ['none'];
 }

@@ -4,5 +4,19 @@ export { encodeMessage } from './encode';
 export { jobAttributes, type MediaWay, type SentSheets } from './job-attributes';
 export * from './message';
 export { PROFILE_ATTRIBUTES, readProfile } from './profile';
-export { askJob, askProfile, cancelJob, sendShipment, validateShipment, type JobStatus, type SendInput } from './send';
+export { sayFaults } from './faults';
+export {
+  askJob,
+  askProfile,
+  askStatus,
+  cancelJob,
+  holdJob,
+  pausePrinter,
+  releaseJob,
+  sendShipment,
+  type PrinterStatus,
+  validateShipment,
+  type JobStatus,
+  type SendInput,
+} from './send';
 export { shipmentOf, type Shipment, type ShippedDocument, type ShippedJob } from './shipment';

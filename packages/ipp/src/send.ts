@@ -41,14 +41,32 @@ export interface SendInput {
   readonly signal?: AbortSignal;
 }
 
+/** A printer's own account of itself. */
+export interface PrinterStatus {
+  readonly profile: Printer;
+  /** printer-state (RFC 8011, 5.4.11). */
+  readonly state: 'idle' | 'processing' | 'stopped';
+  /** printer-state-reasons; empty where there are none. */
+  readonly reasons: readonly string[];
+}
+
 /** The profile of a printer, asked of the printer itself. @throws IppError */
-export async function askProfile(printerUri: string): Promise<Printer> {
+export const askProfile = async (printerUri: string): Promise<Printer> => (await askStatus(printerUri)).profile;
+
+/** What a printer is, and how it stands. @throws IppError */
+export async function askStatus(printerUri: string): Promise<PrinterStatus> {
   const answer = await askPrinter(printerUri, {
     operation: OPERATIONS.getPrinterAttributes,
     operationAttributes: { 'requested-attributes': PROFILE_ATTRIBUTES.map(keyword) },
   });
   try {
-    return readProfile(groupOf(answer, 'printer'));
+    const attributes = groupOf(answer, 'printer');
+    const state = firstNumber(attributes, 'printer-state');
+    return {
+      profile: readProfile(attributes),
+      state: state === 5 ? 'stopped' : state === 4 ? 'processing' : 'idle',
+      reasons: allStrings(attributes, 'printer-state-reasons').filter((reason) => reason !== 'none'),
+    };
   } catch (error) {
     throw new IppError(`${printerUri}: ${(error as Error).message}`, null);
   }
@@ -152,9 +170,28 @@ export async function askJob(printerUri: string, jobId: number): Promise<JobStat
 }
 
 /** Cancel-Job (RFC 8011, section 4.3.3). @throws IppError */
-export async function cancelJob(printerUri: string, jobId: number, userName: string): Promise<void> {
+export const cancelJob = (printerUri: string, jobId: number, userName: string): Promise<void> =>
+  changeJob(OPERATIONS.cancelJob, printerUri, jobId, userName);
+
+/** Hold-Job (RFC 8011, section 4.3.5): a job that has not begun waits. @throws IppError */
+export const holdJob = (printerUri: string, jobId: number, userName: string): Promise<void> =>
+  changeJob(OPERATIONS.holdJob, printerUri, jobId, userName);
+
+/** Release-Job (RFC 8011, section 4.3.6). @throws IppError */
+export const releaseJob = (printerUri: string, jobId: number, userName: string): Promise<void> =>
+  changeJob(OPERATIONS.releaseJob, printerUri, jobId, userName);
+
+/** Pause-Printer and Resume-Printer (RFC 8011, sections 4.2.7 and 4.2.8). @throws IppError */
+export async function pausePrinter(printerUri: string, paused: boolean, userName: string): Promise<void> {
   await askPrinter(printerUri, {
-    operation: OPERATIONS.cancelJob,
+    operation: paused ? OPERATIONS.pausePrinter : OPERATIONS.resumePrinter,
+    operationAttributes: { 'requesting-user-name': [nameValue(userName)] },
+  });
+}
+
+async function changeJob(operation: number, printerUri: string, jobId: number, userName: string): Promise<void> {
+  await askPrinter(printerUri, {
+    operation,
     operationAttributes: { 'job-id': [integer(jobId)], 'requesting-user-name': [nameValue(userName)] },
   });
 }

@@ -59,6 +59,8 @@ export const printers = pgTable('printers', {
   uri: text('uri').notNull(),
   /** Where a simulated printer shows its panel and output; null for a real one. */
   panel: text('panel'),
+  /** In the list of printers, from 0; new jobs are for the first. */
+  place: integer('place').notNull().default(0),
   /** As last seen, with the prices that only this side knows. */
   profile: jsonb('profile').$type<Printer>().notNull(),
   seenAt: moment('seen_at'),
@@ -78,7 +80,7 @@ export const jobs = pgTable('jobs', {
 });
 
 export type DeliveryState =
-  'queued' | 'sending' | 'printing' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
+  'queued' | 'sending' | 'printing' | 'held' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
 
 /** One sending of a job: what was asked for then, and how far it is. */
 export const deliveries = pgTable(

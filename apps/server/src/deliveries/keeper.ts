@@ -1,4 +1,4 @@
-import { askJob, cancelJob, IppError, STATUS, type JobState, type JobStatus } from '@foglio/ipp';
+import { askJob, askStatus, cancelJob, IppError, sayFaults, STATUS, type JobState, type JobStatus } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import type { DeliveryState } from '../database/schema';
 import { findPrinter } from '../printers/printer-store';
@@ -18,6 +18,9 @@ const FORGOTTEN_AFTER_MS = 15_000;
 
 const NOTHING_PRINTED = 'Nothing was printed; send it again.';
 const LOOK_FIRST = 'The printer no longer knows this job; look at its output before sending again.';
+
+/** While the printer has the whole job and has not ended it. */
+const AT_PRINTER: readonly DeliveryState[] = ['printing', 'held'];
 
 const ENDS: Partial<Record<JobState, DeliveryState>> = {
   completed: 'completed',
@@ -58,7 +61,7 @@ export class Keeper {
 
   private async look(): Promise<void> {
     const { db, enqueue } = this.options;
-    const printing = await deliveriesIn(db, 'printing');
+    const printing = [...(await deliveriesIn(db, 'printing')), ...(await deliveriesIn(db, 'held'))];
     await Promise.all(printing.map((delivery) => this.follow(delivery)));
     for (const delivery of await deliveriesIn(db, 'sending')) await this.settle(delivery);
     for (const { id, updatedAt } of await deliveriesIn(db, 'queued')) {
@@ -72,19 +75,19 @@ export class Keeper {
     const statuses = await Promise.all(delivery.printerJobs.map((job) => this.ask(delivery, job)));
     if (statuses.includes('away')) {
       const message = 'The printer does not answer; it has the whole job and may be printing.';
-      if (delivery.message !== message) await changeDelivery(db, delivery.id, ['printing'], { message });
+      if (delivery.message !== message) await changeDelivery(db, delivery.id, AT_PRINTER, { message });
       return;
     }
     if (statuses.includes('unknown')) {
-      await changeDelivery(db, delivery.id, ['printing'], { state: 'failed', message: LOOK_FIRST });
+      await changeDelivery(db, delivery.id, AT_PRINTER, { state: 'failed', message: LOOK_FIRST });
       return;
     }
     const known = statuses as JobStatus[];
     const sheetsDone = known.reduce((sum, { sheetsCompleted }) => sum + sheetsCompleted, 0);
     const state = stateOf(known);
-    const message = known.map(sayStatus).find((said) => said !== null) ?? null;
+    const message = await this.sayHindrance(delivery, known);
     const same = state === delivery.state && message === delivery.message && sheetsDone === delivery.sheetsDone;
-    if (!same) await changeDelivery(db, delivery.id, ['printing'], { state, message, sheetsDone });
+    if (!same) await changeDelivery(db, delivery.id, AT_PRINTER, { state, message, sheetsDone });
   }
 
   /**
@@ -131,6 +134,23 @@ export class Keeper {
     await changeDelivery(this.options.db, delivery.id, ['sending'], { state: 'interrupted', message, server: null });
   }
 
+  /** What a person should know of jobs that are not simply going on; null where nothing. */
+  private async sayHindrance(delivery: StoredDelivery, statuses: readonly JobStatus[]): Promise<string | null> {
+    if (stateOf(statuses) === 'held') return 'It is held at the printer until it is released.';
+    if (!statuses.some(({ state }) => state === 'processing-stopped')) {
+      return statuses.find(({ message }) => message !== null)?.message ?? null;
+    }
+    const printer = await findPrinter(this.options.db, delivery.printerId);
+    try {
+      const { profile, reasons } = await askStatus(printer.uri);
+      const said = sayFaults(reasons, profile).join(' ');
+      return said === '' ? 'The printer has stopped; look at its panel.' : said;
+    } catch (error) {
+      if (error instanceof IppError) return null;
+      throw error;
+    }
+  }
+
   private async ask(delivery: StoredDelivery, job: number): Promise<JobStatus | 'away' | 'unknown'> {
     const printer = await findPrinter(this.options.db, delivery.printerId);
     try {
@@ -142,16 +162,9 @@ export class Keeper {
   }
 }
 
-/** How several jobs stand together: as the first that went wrong, over only when all are. */
+/** How several jobs stand together: as the first that went wrong, held as long as one is, over only when all are. */
 function stateOf(statuses: readonly JobStatus[]): DeliveryState {
-  const ends = statuses.map(({ state }) => ENDS[state] ?? 'printing');
-  return (
-    ends.find((end) => end === 'aborted' || end === 'canceled') ?? ends.find((end) => end === 'printing') ?? 'completed'
-  );
-}
-
-/** What a person should know of a job that is not simply going on; null where nothing. */
-function sayStatus({ state, message }: JobStatus): string | null {
-  if (state === 'processing-stopped') return 'The printer has stopped and waits for paper.';
-  return message;
+  const states = statuses.map(({ state }) => (state === 'pending-held' ? 'held' : (ENDS[state] ?? 'printing')));
+  const order: readonly DeliveryState[] = ['aborted', 'canceled', 'held', 'printing'];
+  return order.find((state) => states.includes(state)) ?? 'completed';
 }

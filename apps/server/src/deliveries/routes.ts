@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
-import { cancelJob, IppError } from '@foglio/ipp';
+import { cancelJob, holdJob, IppError, releaseJob } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
@@ -9,6 +9,7 @@ import { deliveries, jobs } from '../database/schema';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
 import { documentsOf, findJob, planTicket } from '../jobs/job-store';
+import { askPanel } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
 import {
   changeDelivery,
@@ -64,6 +65,14 @@ export function deliveryRoutes(db: Database): Router {
     response.json(describeDelivery(await cancel(db, await findDelivery(db, request.params.id))));
   });
 
+  router.post('/:id/hold', async (request, response) => {
+    response.json(describeDelivery(await changeAtPrinter(db, request.params.id, holdJob)));
+  });
+
+  router.post('/:id/release', async (request, response) => {
+    response.json(describeDelivery(await changeAtPrinter(db, request.params.id, releaseJob)));
+  });
+
   router.get('/:id/stack', async (request, response) => {
     const delivery = await findDelivery(db, request.params.id);
     if (delivery.printerJobs.length === 0) throw new Problem('not-found', 'Nothing has reached the printer yet.');
@@ -100,7 +109,7 @@ async function send(
   if (job.revision !== revision) {
     throw new Problem('job-changed', 'The job was changed after this; look at its sheets again, then send.');
   }
-  const profile = await askNow(db, await findPrinter(db, job.printerId));
+  const { profile } = await askNow(db, await findPrinter(db, job.printerId));
   const plan = planTicket(job.ticket, await documentsOf(db, job.ticket), profile);
   if (plan.tally.sheets !== sheets) {
     throw new Problem(
@@ -153,7 +162,25 @@ async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDel
   return findDelivery(db, delivery.id);
 }
 
-const PANEL_ANSWERS_WITHIN_MS = 10_000;
+/** Holds or releases the jobs of a delivery that the printer has and has not begun. @throws Problem */
+async function changeAtPrinter(
+  db: Database,
+  id: string,
+  change: (printerUri: string, job: number, user: string) => Promise<void>,
+): Promise<StoredDelivery> {
+  const delivery = await findDelivery(db, id);
+  if (isOver(delivery)) throw new Problem('delivery-over', 'There is nothing left to print of it.');
+  if (delivery.printerJobs.length === 0) throw new Problem('delivery-not-over', 'The printer has not got it yet.');
+  const printer = await findPrinter(db, delivery.printerId);
+  const outcomes = await Promise.allSettled(delivery.printerJobs.map((job) => change(printer.uri, job, 'foglio')));
+  if (outcomes.every(({ status }) => status === 'rejected')) {
+    const [first] = outcomes;
+    const error: unknown = first?.status === 'rejected' ? first.reason : null;
+    if (error instanceof IppError) throw new Problem('printer-refuses', `${printer.name}: ${error.message}`);
+    throw error;
+  }
+  return delivery;
+}
 
 interface PanelJob {
   readonly sheets: number | null;
@@ -170,16 +197,6 @@ async function stackOf(db: Database, delivery: StoredDelivery) {
 
 /** What a simulated printer keeps of a job of this delivery. @throws Problem where it is a real printer, or away */
 async function panelOf(db: Database, delivery: StoredDelivery, job: number, part = ''): Promise<Response> {
-  const printer = await findPrinter(db, delivery.printerId);
-  if (printer.panel === null) throw new Problem('not-found', `${printer.name} does not show its output.`);
   if (!delivery.printerJobs.includes(job)) throw new Problem('not-found', 'This sending has no such job.');
-  try {
-    const url = `${printer.panel}/jobs/${job}${part}`;
-    const answer = await fetch(url, { signal: AbortSignal.timeout(PANEL_ANSWERS_WITHIN_MS) });
-    if (answer.ok) return answer;
-    throw new Problem('not-found', `${printer.name} no longer has this job.`);
-  } catch (error) {
-    if (error instanceof Problem) throw error;
-    throw new Problem('printer-away', `${printer.name} does not answer.`);
-  }
+  return askPanel(await findPrinter(db, delivery.printerId), `/jobs/${job}${part}`);
 }

@@ -85,10 +85,15 @@ export async function findJob(db: Database, parameter: string | undefined): Prom
 }
 
 /** Keeps a changed ticket. @throws Problem `job-changed` where the job is no longer at the revision the change began from */
-export async function saveTicket(db: Database, id: string, revision: number, ticket: Ticket): Promise<StoredJob> {
+export async function saveJob(
+  db: Database,
+  id: string,
+  revision: number,
+  change: Partial<Pick<StoredJob, 'ticket' | 'printerId'>>,
+): Promise<StoredJob> {
   const [saved] = await db
     .update(jobs)
-    .set({ ticket, revision: revision + 1, updatedAt: new Date() })
+    .set({ ...change, revision: revision + 1, updatedAt: new Date() })
     .where(and(eq(jobs.id, id), eq(jobs.revision, revision)))
     .returning();
   if (!saved) throw new Problem('job-changed', 'Another window changed this job. Reload it to see how it stands.');

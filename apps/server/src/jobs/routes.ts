@@ -16,7 +16,7 @@ import {
   findJob,
   listJobs,
   planTicket,
-  saveTicket,
+  saveJob,
   type StoredDocument,
   type StoredJob,
 } from './job-store';
@@ -33,6 +33,13 @@ const readChange = bodyReader({
   additionalProperties: false,
   required: ['ticket', 'revision'],
   properties: { ticket: { type: 'object' }, revision: { type: 'integer', minimum: 1 } },
+});
+
+const readPrinterChange = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['printerId', 'revision'],
+  properties: { printerId: { type: 'string' }, revision: { type: 'integer', minimum: 1 } },
 });
 
 /** Sheets shown of a job in a list. */
@@ -63,7 +70,15 @@ export function jobRoutes(db: Database, workers: PdfWorkers): Router {
   router.put('/:id', async (request, response) => {
     const { ticket, revision } = readChange(request.body);
     const job = await findJob(db, request.params.id);
-    const saved = await saveTicket(db, job.id, revision, await acceptTicket(db, ticket));
+    const saved = await saveJob(db, job.id, revision, { ticket: await acceptTicket(db, ticket) });
+    response.json({ id: saved.id, revision: saved.revision });
+  });
+
+  router.put('/:id/printer', async (request, response) => {
+    const { printerId, revision } = readPrinterChange(request.body);
+    const job = await findJob(db, request.params.id);
+    const printer = await findPrinter(db, printerId);
+    const saved = await saveJob(db, job.id, revision, { printerId: printer.id });
     response.json({ id: saved.id, revision: saved.revision });
   });
 

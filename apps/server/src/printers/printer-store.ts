@@ -1,5 +1,5 @@
-import type { Printer } from '@foglio/core';
-import { askProfile, IppError } from '@foglio/ipp';
+import type { Printer, Tray } from '@foglio/core';
+import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { printers } from '../database/schema';
@@ -18,8 +18,8 @@ export interface KnownPrinter {
 
 /** Enters the printers of the configuration; one already known keeps its id and jobs, and gets its new address. */
 export async function enterPrinters(db: Database, known: readonly KnownPrinter[]): Promise<void> {
-  for (const { id, uri, panel, profile } of known) {
-    const values = { name: profile.name, uri, panel, profile };
+  for (const [place, { id, uri, panel, profile }] of known.entries()) {
+    const values = { name: profile.name, uri, panel, place, profile };
     await db
       .insert(printers)
       .values({ id, ...values })
@@ -28,7 +28,7 @@ export async function enterPrinters(db: Database, known: readonly KnownPrinter[]
 }
 
 export const listPrinters = (db: Database): Promise<StoredPrinter[]> =>
-  db.select().from(printers).orderBy(asc(printers.name));
+  db.select().from(printers).orderBy(asc(printers.place), asc(printers.name));
 
 /** @throws Problem `not-found` */
 export async function findPrinter(db: Database, id: string): Promise<StoredPrinter> {
@@ -43,15 +43,29 @@ export async function findPrinter(db: Database, id: string): Promise<StoredPrint
  *
  * @throws Problem `printer-away`
  */
-export async function askNow(db: Database, printer: StoredPrinter): Promise<Printer> {
+export async function askNow(db: Database, printer: StoredPrinter): Promise<PrinterStatus> {
   try {
-    const fresh = withKnown(await askProfile(printer.uri), printer.profile);
-    await db.update(printers).set({ profile: fresh, seenAt: new Date() }).where(eq(printers.id, printer.id));
-    return fresh;
+    const told = await askStatus(printer.uri);
+    const profile = withKnown(told.profile, printer.profile);
+    await db.update(printers).set({ profile, seenAt: new Date() }).where(eq(printers.id, printer.id));
+    return { ...told, profile };
   } catch (error) {
     if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
     throw error;
   }
+}
+
+/** What a person says of the paper in a tray, which the printer does not know. @throws Problem `not-found` */
+export async function describePaper(
+  db: Database,
+  printer: StoredPrinter,
+  tray: string,
+  paper: Partial<Pick<Tray, 'price'>>,
+): Promise<void> {
+  const { trays } = printer.profile;
+  if (!trays.some(({ id }) => id === tray)) throw new Problem('not-found', `${printer.name} has no tray "${tray}".`);
+  const profile = { ...printer.profile, trays: trays.map((one) => (one.id === tray ? { ...one, ...paper } : one)) };
+  await db.update(printers).set({ profile }).where(eq(printers.id, printer.id));
 }
 
 /** What a printer does not tell of itself is kept from what is known: prices, weights it may turn, how it feeds. */

@@ -1,9 +1,43 @@
+import { pausePrinter, sayFaults } from '@foglio/ipp';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
+import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
-import { askNow, findPrinter, listPrinters, type StoredPrinter } from './printer-store';
+import { askPanel } from './panel';
+import { askNow, describePaper, findPrinter, listPrinters, type StoredPrinter } from './printer-store';
 
-/** `/api/printers`: the printers known, each as it is now where it answers. */
+const readPaper = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['price'],
+  properties: { price: { type: 'number', minimum: 0, maximum: 1000 } },
+});
+const readLoading = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['loaded'],
+  properties: { loaded: { type: 'integer', minimum: 0, maximum: 10_000 } },
+});
+const readPulling = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['pulled'],
+  properties: { pulled: { type: 'boolean' } },
+});
+const readFault = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['fault'],
+  properties: { fault: { type: ['string', 'null'], enum: ['media-jam', 'door-open', null] } },
+});
+const readPausing = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['paused'],
+  properties: { paused: { type: 'boolean' } },
+});
+
+/** `/api/printers`: the printers known, each as it is now where it answers; of simulated ones the front panel too. */
 export function printerRoutes(db: Database): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
@@ -12,16 +46,53 @@ export function printerRoutes(db: Database): Router {
   router.get('/:id', async (request, response) => {
     response.json(await describePrinter(db, await findPrinter(db, request.params.id)));
   });
+  router.put('/:id/trays/:tray', async (request, response) => {
+    const { id, tray } = request.params;
+    await describePaper(db, await findPrinter(db, id), tray, readPaper(request.body));
+    response.json(await describePrinter(db, await findPrinter(db, id)));
+  });
+  router.put('/:id/panel/trays/:tray', async (request, response) => {
+    const printer = await findPrinter(db, request.params.id);
+    await askPanel(printer, `/trays/${encodeURIComponent(request.params.tray)}`, readLoading(request.body));
+    response.json(await describePrinter(db, printer));
+  });
+  router.put('/:id/panel/trays/:tray/pulled', async (request, response) => {
+    const printer = await findPrinter(db, request.params.id);
+    await askPanel(printer, `/trays/${encodeURIComponent(request.params.tray)}/pulled`, readPulling(request.body));
+    response.json(await describePrinter(db, printer));
+  });
+  router.put('/:id/panel/fault', async (request, response) => {
+    const printer = await findPrinter(db, request.params.id);
+    await askPanel(printer, '/fault', readFault(request.body));
+    response.json(await describePrinter(db, printer));
+  });
+  router.put('/:id/panel/paused', async (request, response) => {
+    const printer = await findPrinter(db, request.params.id);
+    if (printer.panel === null) throw new Problem('not-found', `${printer.name} is not a simulated printer.`);
+    await pausePrinter(printer.uri, readPausing(request.body).paused, 'foglio');
+    response.json(await describePrinter(db, printer));
+  });
   return router;
 }
 
 /** The profile is the last one seen where the printer does not answer; `answers` says so. */
 async function describePrinter(db: Database, printer: StoredPrinter) {
-  const { id, name, seenAt } = printer;
+  const { id, name, uri, seenAt } = printer;
+  const known = { id, name, uri, simulated: printer.panel !== null };
   try {
-    return { id, name, answers: true, seenAt: new Date(), profile: await askNow(db, printer) };
+    const { profile, state, reasons } = await askNow(db, printer);
+    return {
+      ...known,
+      answers: true,
+      seenAt: new Date(),
+      profile,
+      state,
+      reasons,
+      faults: sayFaults(reasons, profile),
+    };
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    return { id, name, answers: false, seenAt, profile: printer.profile };
+    const faults = ['It does not answer: see that it is switched on and in the network.'];
+    return { ...known, answers: false, seenAt, profile: printer.profile, state: 'stopped', reasons: [], faults };
   }
 }

@@ -17,7 +17,7 @@ import { provideStoreDevtools } from '@ngrx/store-devtools';
 import { routes } from './app.routes';
 import * as benchEffects from './state/bench.effects';
 import { benchFeature } from './state/bench.state';
-import { cancel, listen, queueFeature, sendAgain } from './state/queue.state';
+import { act, listen, queueFeature } from './state/queue.state';
 
 declare const ngDevMode: unknown;
 
@@ -32,7 +32,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(withFetch()),
     provideStore({ [benchFeature.name]: benchFeature.reducer, [queueFeature.name]: queueFeature.reducer }),
-    provideEffects(benchEffects, { listen, sendAgain, cancel }),
+    provideEffects(benchEffects, { listen, act }),
     provideAppInitializer(() => {
       inject(MatIconRegistry).setDefaultFontSetClass('material-icons-outlined');
       // Menus lie there too, which are no landmarks by themselves as dialogs are (WAI-ARIA 1.2, region).

@@ -13,5 +13,15 @@ export const routes: Routes = [
     title: 'Queue · Foglio',
     loadComponent: () => import('./queue/queue').then(({ Queue }) => Queue),
   },
+  {
+    path: 'printers',
+    title: 'Printers · Foglio',
+    loadComponent: () => import('./printers/printers').then(({ Printers }) => Printers),
+  },
+  {
+    path: 'printers/:id',
+    title: 'Printers · Foglio',
+    loadComponent: () => import('./printers/printers').then(({ Printers }) => Printers),
+  },
   { path: '**', redirectTo: '' },
 ];

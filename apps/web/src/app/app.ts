@@ -31,6 +31,7 @@ import { benchFeature } from './state/bench.state';
           </a>
         }
         <a routerLink="/queue" routerLinkActive="here" ariaCurrentWhenActive="page">Queue</a>
+        <a routerLink="/printers" routerLinkActive="here" ariaCurrentWhenActive="page">Printers</a>
       </nav>
       @if (printer(); as printer) {
         <p class="printer">{{ printer.name }} · {{ printer.answers ? 'ready' : 'does not answer' }}</p>

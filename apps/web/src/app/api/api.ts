@@ -3,6 +3,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import type {
+  DeliveryAct,
   DeliveryRecord,
   FactsRecord,
   FileRecord,
@@ -53,6 +54,11 @@ export class Api {
     return this.http.put<{ revision: number }>(`/api/jobs/${id}`, body, { keepalive });
   }
 
+  /** Has the job printed elsewhere. */
+  changePrinter(id: string, printerId: string, revision: number): Observable<{ revision: number }> {
+    return this.http.put<{ revision: number }>(`/api/jobs/${id}/printer`, { printerId, revision });
+  }
+
   removeJob(id: string): Observable<void> {
     return this.http.delete<void>(`/api/jobs/${id}`);
   }
@@ -65,6 +71,16 @@ export class Api {
     return this.http.get<PrinterRecord[]>('/api/printers');
   }
 
+  /** What a person says of a tray's paper. @param price of a sheet */
+  pricePaper(printerId: string, tray: string, price: number): Observable<PrinterRecord> {
+    return this.http.put<PrinterRecord>(`/api/printers/${printerId}/trays/${tray}`, { price });
+  }
+
+  /** Does something at the front panel of a simulated printer. @param what as the panel takes it */
+  workPanel(printerId: string, part: string, what: object): Observable<PrinterRecord> {
+    return this.http.put<PrinterRecord>(`/api/printers/${printerId}/panel/${part}`, what);
+  }
+
   deliveries(): Observable<DeliveryRecord[]> {
     return this.http.get<DeliveryRecord[]>('/api/deliveries');
   }
@@ -73,12 +89,8 @@ export class Api {
     return this.http.post<DeliveryRecord>('/api/deliveries', { jobId, revision, sheets, confirmed });
   }
 
-  sendAgain(deliveryId: string): Observable<DeliveryRecord> {
-    return this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/again`, {});
-  }
-
-  cancel(deliveryId: string): Observable<DeliveryRecord> {
-    return this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/cancel`, {});
+  actOnDelivery(deliveryId: string, how: DeliveryAct): Observable<DeliveryRecord> {
+    return this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/${how}`, {});
   }
 
   stack(deliveryId: string): Observable<StackRecord> {

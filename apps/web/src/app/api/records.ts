@@ -61,12 +61,23 @@ export interface StripSheet {
 export interface PrinterRecord {
   readonly id: string;
   readonly name: string;
+  readonly uri: string;
+  /** Has a front panel that can be worked from here. */
+  readonly simulated: boolean;
   readonly answers: boolean;
+  readonly state: 'idle' | 'processing' | 'stopped';
+  /** printer-state-reasons (RFC 8011, 5.4.12). */
+  readonly reasons: readonly string[];
+  /** What keeps it from printing and what to do about it, in sentences. */
+  readonly faults: readonly string[];
   readonly profile: Printer;
 }
 
 export type DeliveryState =
-  'queued' | 'sending' | 'printing' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
+  'queued' | 'sending' | 'printing' | 'held' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
+
+/** What can be done to a sending. */
+export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release';
 
 export interface DeliveryRecord {
   readonly id: string;

@@ -4,6 +4,7 @@ const WORDS: Record<DeliveryState, string> = {
   queued: 'waiting to be sent',
   sending: 'being sent',
   printing: 'printing',
+  held: 'held at the printer',
   completed: 'completed',
   canceled: 'cancelled',
   aborted: 'aborted by the printer',
@@ -14,7 +15,8 @@ const WORDS: Record<DeliveryState, string> = {
 /** How a sending stands, in words. */
 export const sayState = ({ state }: DeliveryRecord): string => WORDS[state];
 
-export const isOver = ({ state }: DeliveryRecord): boolean => !['queued', 'sending', 'printing'].includes(state);
+export const isOver = ({ state }: DeliveryRecord): boolean =>
+  !['queued', 'sending', 'printing', 'held'].includes(state);
 
 /** Part of the sheets that came out, in percent. */
 export const percentDone = ({ sheets, sheetsDone }: DeliveryRecord): number => Math.round((100 * sheetsDone) / sheets);

@@ -18,6 +18,7 @@ const delivery = (
   message: null,
   sheets: 18,
   sheetsDone,
+  reason: null,
   createdAt: updatedAt,
   updatedAt,
 });

@@ -6,7 +6,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
-import type { DeliveryRecord, PrinterRecord } from '../api/records';
+import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '../api/records';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isOver, percentDone, sayState } from './delivery-words';
@@ -53,11 +53,7 @@ export class Queue {
     return this.printers().find(({ id }) => id === delivery.printerId)?.name ?? delivery.printerId;
   }
 
-  protected again({ id }: DeliveryRecord): void {
-    this.store.dispatch(QueueActions.sendAgain({ id }));
-  }
-
-  protected cancel({ id }: DeliveryRecord): void {
-    this.store.dispatch(QueueActions.cancel({ id }));
+  protected act({ id }: DeliveryRecord, how: DeliveryAct): void {
+    this.store.dispatch(QueueActions.act({ id, how }));
   }
 }

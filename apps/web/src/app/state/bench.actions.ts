@@ -11,6 +11,8 @@ export const BenchActions = createActionGroup({
     Opened: props<{ jobId: string; sheet?: number }>(),
     Loaded: props<{ job: JobRecord; printer: PrinterRecord }>(),
     'Load failed': props<{ message: string }>(),
+    'Printer wanted': props<{ printer: PrinterRecord }>(),
+    'Printer changed': props<{ jobId: string; printer: PrinterRecord; revision: number }>(),
     'Printer seen': props<{ printer: PrinterRecord }>(),
     /** Changes of the same `typing` that follow each other are undone as one. */
     'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
@@ -29,5 +31,6 @@ export const BenchActions = createActionGroup({
     'Sending wanted': props<{ sheets: number; confirmed: readonly string[] }>(),
     Sent: props<{ delivery: DeliveryRecord }>(),
     'Sending refused': props<{ message: string }>(),
+    'Printer refused': props<{ message: string }>(),
   },
 });

@@ -127,6 +127,27 @@ export const save = createEffect(
   { functional: true },
 );
 
+/** The printer is changed once the server has the ticket the person sees. */
+export const changePrinter = createEffect(
+  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
+    actions.pipe(
+      ofType(BenchActions.printerWanted),
+      switchMap(({ printer }) =>
+        store.select(benchFeature.selectBenchState).pipe(
+          filter(({ saving }) => saving !== 'unsaved'),
+          take(1),
+          switchMap(({ jobId, revision }) =>
+            api
+              .changePrinter(jobId!, printer.id, revision)
+              .pipe(map((saved) => BenchActions.printerChanged({ jobId: jobId!, printer, revision: saved.revision }))),
+          ),
+          catchError((error: unknown) => of(BenchActions.printerRefused({ message: sayError(error) }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
 /** Sending waits until the server has the ticket the person sees. */
 export const send = createEffect(
   (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>

@@ -99,6 +99,10 @@ const reducer = createReducer(
     const same = JSON.stringify(printer) === JSON.stringify(state.printer);
     return same ? state : { ...state, printer };
   }),
+  on(BenchActions.printerChanged, (state, { jobId, printer, revision }): BenchState => {
+    return jobId === state.jobId ? { ...state, printer, revision, message: null } : state;
+  }),
+  on(BenchActions.printerRefused, (state, { message }): BenchState => ({ ...state, message })),
   on(BenchActions.ticketChanged, (state, { ticket, typing }) => changed(state, ticket, typing)),
   on(BenchActions.fileTaken, (state, { file }): BenchState => ({
     ...state,

@@ -3,7 +3,7 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import { catchError, exhaustMap, map, of, switchMap } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { DeliveryRecord } from '../api/records';
+import type { DeliveryAct, DeliveryRecord } from '../api/records';
 import { BenchActions } from './bench.actions';
 
 export const QueueActions = createActionGroup({
@@ -12,8 +12,7 @@ export const QueueActions = createActionGroup({
     Opened: emptyProps(),
     Listed: props<{ deliveries: readonly DeliveryRecord[] }>(),
     Changed: props<{ delivery: DeliveryRecord }>(),
-    'Send again': props<{ id: string }>(),
-    Cancel: props<{ id: string }>(),
+    Act: props<{ id: string; how: DeliveryAct }>(),
     Refused: props<{ message: string }>(),
   },
 });
@@ -65,26 +64,13 @@ export const listen = createEffect(
   { functional: true },
 );
 
-export const sendAgain = createEffect(
+/** What is done to a sending is shown by what the server then says of it. */
+export const act = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(QueueActions.sendAgain),
-      exhaustMap(({ id }) =>
-        api.sendAgain(id).pipe(
-          map((delivery) => QueueActions.changed({ delivery })),
-          catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
-        ),
-      ),
-    ),
-  { functional: true },
-);
-
-export const cancel = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
-    actions.pipe(
-      ofType(QueueActions.cancel),
-      exhaustMap(({ id }) =>
-        api.cancel(id).pipe(
+      ofType(QueueActions.act),
+      exhaustMap(({ id, how }) =>
+        api.actOnDelivery(id, how).pipe(
           map((delivery) => QueueActions.changed({ delivery })),
           catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
         ),

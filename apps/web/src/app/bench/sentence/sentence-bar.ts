@@ -14,6 +14,7 @@ import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench.state';
 import { AlsoList } from './also-list';
 import { PhrasePopover } from './phrase-popover';
+import { PrinterChoice } from './printer-choice';
 import { RoutesEditor } from './routes-editor';
 import { sentence, type Phrase } from './sentence';
 
@@ -27,17 +28,18 @@ interface KeyedPhrase extends Phrase {
 /** What is open: the popover of a phrase, or what "and also" has led to. */
 interface Open {
   readonly at: string;
-  /** An aspect's name, "routes", or "also" for the list of them. */
+  /** An aspect's name, "routes", "printer", or "also" for the list of them. */
   readonly control: string;
   readonly index: number;
 }
 
 const ALSO = 'also';
+const PRINTER = 'printer';
 
 /** The whole ticket as a sentence whose phrases are its controls. */
 @Component({
   selector: 'fo-sentence-bar',
-  imports: [A11yModule, AlsoList, CdkConnectedOverlay, CdkOverlayOrigin, PhrasePopover, RoutesEditor],
+  imports: [A11yModule, AlsoList, CdkConnectedOverlay, CdkOverlayOrigin, PhrasePopover, PrinterChoice, RoutesEditor],
   template: `
     <h1 class="heard">Set-up</h1>
     <p>
@@ -69,6 +71,18 @@ const ALSO = 'also';
           <span [textContent]="phrase.text"></span>
         }
       }
+      Printed at
+      <span class="kept"
+        ><button
+          type="button"
+          cdkOverlayOrigin
+          #place="cdkOverlayOrigin"
+          [attr.aria-expanded]="open()?.at === PRINTER"
+          (click)="show(PRINTER, PRINTER, 0, place)"
+          [textContent]="printer()?.name"
+        ></button
+        >.</span
+      >
       <button
         type="button"
         class="also"
@@ -98,6 +112,9 @@ const ALSO = 'also';
             @case ('also') {
               <fo-also-list cdkTrapFocus cdkTrapFocusAutoCapture (chosen)="lead($event)" />
             }
+            @case ('printer') {
+              <fo-printer-choice cdkTrapFocus cdkTrapFocusAutoCapture (closed)="close()" />
+            }
             @case ('routes') {
               <fo-routes-editor cdkTrapFocus cdkTrapFocusAutoCapture [at]="shown.index" (closed)="close()" />
             }
@@ -124,8 +141,9 @@ export class SentenceBar {
   private readonly overlay = viewChild(CdkConnectedOverlay);
   private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
   private readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
-  private readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
+  protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
   protected readonly ALSO = ALSO;
+  protected readonly PRINTER = PRINTER;
   protected readonly open = signal<Open | null>(null);
   protected readonly origin = signal<CdkOverlayOrigin | null>(null);
   protected readonly phrases = computed<KeyedPhrase[]>(() => {

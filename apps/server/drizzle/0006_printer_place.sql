@@ -1,0 +1,1 @@
+ALTER TABLE "printers" ADD COLUMN "place" integer DEFAULT 0 NOT NULL;

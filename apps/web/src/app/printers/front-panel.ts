@@ -1,0 +1,140 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { trayName } from '@foglio/core';
+import type { PrinterRecord } from '../api/records';
+
+/** Something done at the panel: the part of it, and what is put there. */
+export interface PanelWork {
+  readonly part: string;
+  readonly what: object;
+}
+
+/** The front panel of a simulated printer: what a person standing before it would do. */
+@Component({
+  selector: 'fo-front-panel',
+  imports: [FormsModule],
+  template: `
+    <div class="head">
+      <h2>Front panel</h2>
+      <span>simulated printer</span>
+    </div>
+    <div class="panel">
+      <label>
+        Tray
+        <select class="field" aria-label="Tray" [ngModel]="tray()?.id" (ngModelChange)="chosen.set($event)">
+          @for (tray of printer().profile.trays; track tray.id) {
+            <option [value]="tray.id">{{ nameOf(tray) }}</option>
+          }
+        </select>
+      </label>
+      <button type="button" [disabled]="tray()?.capacity === null" (click)="load(tray()?.capacity ?? 0)">
+        Load it full
+      </button>
+      <button type="button" (click)="load(0)">Run it empty</button>
+      <button type="button" (click)="pull(true)">Pull it out</button>
+      <button type="button" (click)="pull(false)">Push it in</button>
+      <hr />
+      @if (has('media-jam')) {
+        <button type="button" (click)="fault(null)">Clear the jam</button>
+      } @else {
+        <button type="button" (click)="fault('media-jam')">Jam</button>
+      }
+      @if (has('door-open')) {
+        <button type="button" (click)="fault(null)">Close the door</button>
+      } @else {
+        <button type="button" (click)="fault('door-open')">Open the door</button>
+      }
+      @if (has('paused')) {
+        <button type="button" (click)="pause(false)">Go on</button>
+      } @else {
+        <button type="button" (click)="pause(true)">Pause</button>
+      }
+    </div>
+  `,
+  styles: `
+    .head {
+      display: flex;
+      justify-content: space-between;
+      margin-bottom: 8px;
+      color: #4d5a62;
+      font-size: 13px;
+    }
+    h2 {
+      color: var(--ink);
+    }
+    .panel {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+      padding: 12px;
+      border: 1px solid var(--line);
+      border-radius: var(--radius);
+      background: var(--shelf);
+    }
+    label {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      width: 100%;
+    }
+    select {
+      flex: 1;
+    }
+    hr {
+      width: 100%;
+      margin: 4px 0;
+      border: 0;
+      border-top: 1px solid var(--line);
+    }
+    button {
+      min-height: 32px;
+      padding: 0 10px;
+      border: 1px solid #8b8471;
+      border-radius: var(--radius);
+      background: var(--card);
+      color: var(--ink);
+      font: inherit;
+      cursor: pointer;
+    }
+    button:disabled {
+      color: var(--soft);
+      cursor: default;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class FrontPanel {
+  readonly printer = input.required<PrinterRecord>();
+  readonly worked = output<PanelWork>();
+  protected readonly chosen = signal<string | null>(null);
+  protected readonly tray = computed(() => {
+    const { trays } = this.printer().profile;
+    return trays.find(({ id }) => id === this.chosen()) ?? trays[0] ?? null;
+  });
+  protected readonly nameOf = trayName;
+
+  protected has(reason: string): boolean {
+    return this.printer().reasons.includes(reason);
+  }
+
+  protected load(loaded: number): void {
+    this.atTray('', { loaded });
+  }
+
+  protected pull(pulled: boolean): void {
+    this.atTray('/pulled', { pulled });
+  }
+
+  protected fault(fault: string | null): void {
+    this.worked.emit({ part: 'fault', what: { fault } });
+  }
+
+  protected pause(paused: boolean): void {
+    this.worked.emit({ part: 'paused', what: { paused } });
+  }
+
+  private atTray(part: string, what: object): void {
+    const tray = this.tray();
+    if (tray) this.worked.emit({ part: `trays/${tray.id}${part}`, what });
+  }
+}

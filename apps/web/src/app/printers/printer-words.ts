@@ -1,0 +1,45 @@
+import { saySize, type Printer } from '@foglio/core';
+import type { PrinterRecord } from '../api/records';
+
+/** "A4, A3 and US Letter" */
+function sayPapers({ trays }: Printer): string {
+  const sizes = [...new Set(trays.map(({ size }) => saySize(size)))];
+  return sizes.length === 1 ? (sizes[0] as string) : `${sizes.slice(0, -1).join(', ')} and ${sizes.at(-1)}`;
+}
+
+/** "A4 and A3; both sides; colour" */
+export const sayAbilities = (printer: Printer): string =>
+  [
+    sayPapers(printer),
+    printer.duplex ? 'both sides' : 'one side at a time',
+    printer.color ? 'colour' : 'black only',
+  ].join('; ');
+
+/** What a printer can do, a line each. */
+export function listAbilities(printer: Printer): string[] {
+  const { duplex, maxDuplexWeight, color, margin, delivers, jobs } = printer;
+  const heaviest = maxDuplexWeight === null ? '' : `, up to ${maxDuplexWeight} g/m²`;
+  return [
+    sayMixing(jobs),
+    duplex ? `Both sides, turned along either edge${heaviest}` : 'One side; both sides in two passes, by hand',
+    color ? 'Colour and grey' : 'Black and grey only',
+    'Sets put in order by the printer',
+    delivers === 'face-down' ? 'Sheets come out face down, in order' : 'Sheets come out face up, the last on top',
+    `Keeps ${margin} mm free along each edge`,
+  ];
+}
+
+/** How far papers and sides can be mixed within one job. */
+function sayMixing({ overrides, documents }: Printer['jobs']): string {
+  if (overrides.includes('media-col') && overrides.includes('sides')) {
+    return 'Takes a job with several papers, one-sided and two-sided, as one job';
+  }
+  if (documents) return 'Takes several papers in one job, document by document';
+  return 'One paper a job, or each page from the tray with its size';
+}
+
+/** "ready", "printing", "stopped", "does not answer" */
+export function sayState({ answers, state }: PrinterRecord): string {
+  if (!answers) return 'does not answer';
+  return state === 'stopped' ? 'stopped' : state === 'processing' ? 'printing' : 'ready';
+}

@@ -1,0 +1,66 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { catchError, exhaustMap, of, timer } from 'rxjs';
+import { Api, sayError } from '../api/api';
+import type { PrinterRecord } from '../api/records';
+import { Cabinet } from './cabinet';
+import { FrontPanel, type PanelWork } from './front-panel';
+import { listAbilities, sayAbilities, sayState } from './printer-words';
+
+/** What lies in the trays changes while one looks. */
+const ASK_EVERY_MS = 2_000;
+
+/** The printers: what lies in their trays, how they stand, and what they can do. */
+@Component({
+  selector: 'fo-printers',
+  imports: [Cabinet, FrontPanel, RouterLink],
+  templateUrl: './printers.html',
+  styleUrl: './printers.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Printers {
+  /** From the route; without it the first is shown. */
+  readonly id = input<string>();
+  private readonly api = inject(Api);
+  protected readonly printers = signal<readonly PrinterRecord[] | null>(null);
+  protected readonly message = signal<string | null>(null);
+  protected readonly shown = computed(() => {
+    const all = this.printers() ?? [];
+    return all.find(({ id }) => id === this.id()) ?? all[0] ?? null;
+  });
+  protected readonly abilities = computed(() => listAbilities(this.shown()!.profile));
+  protected readonly sayState = sayState;
+  protected readonly sayAbilities = sayAbilities;
+
+  constructor() {
+    timer(0, ASK_EVERY_MS)
+      .pipe(
+        exhaustMap(() => this.api.printers().pipe(catchError((error: unknown) => of(sayError(error))))),
+        takeUntilDestroyed(),
+      )
+      .subscribe((answer) => {
+        if (typeof answer === 'string') this.message.set(answer);
+        else this.printers.set(answer);
+      });
+  }
+
+  protected price({ id }: PrinterRecord, { tray, price }: { tray: string; price: number }): void {
+    this.take(this.api.pricePaper(id, tray, price));
+  }
+
+  protected work({ id }: PrinterRecord, { part, what }: PanelWork): void {
+    this.take(this.api.workPanel(id, part, what));
+  }
+
+  /** What a printer answers is shown at once, not only when it is asked again. */
+  private take(answer: ReturnType<Api['printer']>): void {
+    answer.subscribe({
+      next: (printer) => {
+        this.message.set(null);
+        this.printers.update((all) => all?.map((one) => (one.id === printer.id ? printer : one)) ?? null);
+      },
+      error: (error: unknown) => this.message.set(sayError(error)),
+    });
+  }
+}

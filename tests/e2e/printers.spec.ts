@@ -1,0 +1,129 @@
+import { expect, test } from './world';
+
+/** Printers of different ability, each the real simulated one: what the person sees, and what came out of it. */
+
+test.describe('several printers', () => {
+  test.use({ printerOptions: { also: ['library', 'box-office'] } });
+
+  test('a job set up for one printer goes to another, by the way that one takes', async ({
+    quietPage: page,
+    world,
+  }) => {
+    const job = await world.demoJob('programme', { sides: 'two-sided', routes: [{ pages: '3', sides: 'one-sided' }] });
+    await page.goto(`${world.base}/jobs/${job}`);
+    await page.getByRole('button', { name: 'Upper office', exact: true }).click();
+    const places = page.getByRole('dialog', { name: 'Printed at' });
+    await expect(places).toContainText('A4 and US Letter; both sides; black only');
+    await expect(places).toContainText('in two passes by hand');
+    await places.getByRole('radio', { name: 'Library' }).click();
+    await expect(page.getByRole('button', { name: 'Library', exact: true })).toBeFocused();
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'Library', exact: true })).toBeVisible();
+    await page.getByRole('button', { name: /^Send \d+ sheets/ }).click();
+    const anyway = page.getByRole('dialog').getByRole('button', { name: /all the same/ });
+    await anyway.or(page.getByText('completed, 5 of 5 sheets')).first().waitFor();
+    if (await anyway.isVisible()) await anyway.click();
+    await expect(page.getByText('completed, 5 of 5 sheets')).toBeVisible();
+    await expect(
+      page.getByText('Library cannot mix one and both sides, so one-sided sheets get a blank'),
+    ).toBeVisible();
+    const sheets = await world.delivered(1, 'library');
+    expect(sheets.map(({ sides, front, back }) => [sides, front, back])).toEqual(
+      [1, 3, 5, 7, 9].map((front) => ['two-sided-long-edge', front, front + 1]),
+    );
+    expect(await world.delivered(1)).toEqual([]);
+  });
+
+  test('what cannot be one job goes as several, in order, and is one stack', async ({ quietPage: page, world }) => {
+    const routes = [{ pages: '1-4', layout: { kind: 'booklet' } }];
+    const job = await world.demoJob('programme', { sides: 'two-sided', copies: 2, routes });
+    const { revision } = await world.api<{ revision: number }>(
+      `/jobs/${job}/printer`,
+      { printerId: 'library', revision: 1 },
+      'PUT',
+    );
+    const confirmed = ['separate-jobs', 'color-on-mono', 'outside-printable', 'text-too-small'];
+    await world.api('/deliveries', { jobId: job, revision, sheets: 6, confirmed });
+    await page.goto(`${world.base}/queue`);
+    await expect(page.getByText('completed, 6 of 6 sheets')).toBeVisible();
+    await expect(page.getByText('so this goes as 4 jobs, one after the other')).toBeVisible();
+    await expect(page.getByText('of 6 delivered')).toBeVisible();
+    const jobs = await Promise.all([1, 2, 3, 4].map((number) => world.delivered(number, 'library')));
+    expect(jobs.map((sheets) => sheets.map(({ sides }) => sides.replace('two-sided-', '')))).toEqual([
+      ['short-edge'],
+      ['long-edge', 'long-edge'],
+      ['short-edge'],
+      ['long-edge', 'long-edge'],
+    ]);
+  });
+});
+
+test.describe('at the printer', () => {
+  test.use({ printerOptions: { sheetMs: 60, also: ['library'] } });
+
+  test('a jam in the middle of a job is told in words, cleared at the panel, and every sheet comes out once', async ({
+    quietPage: page,
+    world,
+  }) => {
+    const job = await world.demoJob('contract', { copies: 2 });
+    const { id } = await world.api<{ id: string }>('/deliveries', { jobId: job, revision: 1, sheets: 28 });
+    await page.goto(`${world.base}/queue/${id}`);
+    await expect.poll(async () => (await world.delivered(1)).length).toBeGreaterThan(3);
+    await world.api('/printers/upper-office/panel/fault', { fault: 'media-jam' }, 'PUT');
+    await expect(page.getByText('Paper is jammed: open the printer, take the sheet out and close it')).toBeVisible();
+    const before = (await world.delivered(1)).length;
+    expect(before).toBeLessThan(28);
+    await page.getByRole('link', { name: 'Printers' }).click();
+    await expect(page.getByText('Paper is jammed').first()).toBeVisible();
+    await page.getByRole('button', { name: 'Clear the jam' }).click();
+    await page.getByRole('link', { name: 'Queue' }).click();
+    await expect(page.getByText('completed, 28 of 28 sheets')).toBeVisible();
+    expect((await world.delivered(1)).map(({ set, front }) => [set, front])).toEqual(
+      [1, 2].flatMap((set) => Array.from({ length: 14 }, (_, index) => [set, index + 1])),
+    );
+  });
+
+  test('a job is held before it begins, and released', async ({ quietPage: page, world }) => {
+    const first = await world.demoJob('contract');
+    const second = await world.demoJob('programme');
+    await world.api('/printers/upper-office/panel/paused', { paused: true }, 'PUT');
+    await world.api('/deliveries', { jobId: first, revision: 1, sheets: 14 });
+    const { id } = await world.api<{ id: string }>('/deliveries', { jobId: second, revision: 1, sheets: 8 });
+    await page.goto(`${world.base}/queue/${id}`);
+    await page.getByRole('button', { name: 'Hold' }).click();
+    await expect(page.getByText('It is held at the printer until it is released.')).toBeVisible();
+    await world.api('/printers/upper-office/panel/paused', { paused: false }, 'PUT');
+    await expect.poll(async () => (await world.delivered(1)).length).toBe(14);
+    expect(await world.delivered(2)).toEqual([]);
+    await page.getByRole('button', { name: 'Release' }).click();
+    await expect(page.getByText('completed, 8 of 8 sheets')).toBeVisible();
+    expect((await world.delivered(2)).map(({ front }) => front)).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
+  });
+
+  test('Printers: what lies in the trays, a new price, and paper loaded at the panel', async ({
+    quietPage: page,
+    world,
+  }) => {
+    await page.goto(`${world.base}/printers`);
+    const tray = page.locator('li[data-tray="tray-3"]');
+    await expect(tray).toContainText('Tray 3: A4, cream 120 g/m²');
+    await expect(tray).toContainText('40 of 250 sheets');
+    await page.getByLabel('Tray', { exact: true }).selectOption('Tray 3');
+    await page.getByRole('button', { name: 'Load it full' }).click();
+    await expect(tray).toContainText('250 of 250 sheets');
+    await page.getByRole('button', { name: 'Run it empty' }).click();
+    await expect(tray).toContainText('empty');
+    const price = page.getByLabel('Price of a sheet from Tray 3, in euros');
+    await price.fill('0.5');
+    await price.press('Enter');
+    await expect
+      .poll(
+        async () =>
+          (await world.api<{ profile: { trays: { price: number }[] } }>('/printers/upper-office')).profile.trays[2]!
+            .price,
+      )
+      .toBe(0.5);
+    await page.getByRole('link', { name: /^Library/ }).click();
+    await expect(page.getByText('One paper a job, or each page from the tray with its size')).toBeVisible();
+  });
+});
