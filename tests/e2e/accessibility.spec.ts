@@ -86,4 +86,7 @@ test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world
   await expect(page.getByText('completed, 4 of 4 sheets')).toBeVisible();
   await expect(page.locator('fo-stack-viewer fo-page-image[data-state="drawn"]')).toHaveCount(2);
   await expectNothingFound(page);
+  await page.getByRole('button', { name: 'As the printer sees it' }).click();
+  await expect(page.getByRole('table', { name: 'As the printer sees it' })).toBeVisible();
+  await expectNothingFound(page);
 });

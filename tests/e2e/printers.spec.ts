@@ -92,6 +92,9 @@ test.describe('at the printer', () => {
     await page.goto(`${world.base}/queue/${id}`);
     await page.getByRole('button', { name: 'Hold' }).click();
     await expect(page.getByText('It is held at the printer until it is released.')).toBeVisible();
+    const told = page.getByRole('table', { name: 'As the printer sees it' });
+    await expect(told.getByRole('row')).toHaveCount(9);
+    await expect(told.getByRole('row').nth(1)).toContainText(/1\s*Tray 1\s*one side\s*portrait\s*the job’s own/);
     await world.api('/printers/upper-office/panel/paused', { paused: false }, 'PUT');
     await expect.poll(async () => (await world.delivered(1)).length).toBe(14);
     expect(await world.delivered(2)).toEqual([]);

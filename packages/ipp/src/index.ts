@@ -4,6 +4,7 @@ export { encodeMessage } from './encode';
 export { jobAttributes, type MediaWay, type SentSheets } from './job-attributes';
 export * from './message';
 export { PROFILE_ATTRIBUTES, readProfile } from './profile';
+export { asSeen, type SheetAsSeen } from './as-seen';
 export { sayFaults } from './faults';
 export {
   askJob,

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
-import { cancelJob, holdJob, IppError, releaseJob } from '@foglio/ipp';
+import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
@@ -71,6 +71,13 @@ export function deliveryRoutes(db: Database): Router {
 
   router.post('/:id/release', async (request, response) => {
     response.json(describeDelivery(await changeAtPrinter(db, request.params.id, releaseJob)));
+  });
+
+  router.get('/:id/seen', async (request, response) => {
+    const { ticket, profile } = await findDelivery(db, request.params.id);
+    const plan = planTicket(ticket, await documentsOf(db, ticket), profile);
+    const { way, reason, jobs } = shipmentOf(plan, ticket, profile);
+    response.json({ way, reason, jobs: jobs.length, sheets: asSeen({ way, reason, jobs }) });
   });
 
   router.get('/:id/stack', async (request, response) => {

@@ -11,6 +11,7 @@ import type {
   JobRecord,
   PrinterRecord,
   ProblemRecord,
+  SeenRecord,
   StackRecord,
 } from './records';
 
@@ -91,6 +92,11 @@ export class Api {
 
   actOnDelivery(deliveryId: string, how: DeliveryAct): Observable<DeliveryRecord> {
     return this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/${how}`, {});
+  }
+
+  /** What the printer is told of each sheet. */
+  seen(deliveryId: string): Observable<SeenRecord> {
+    return this.http.get<SeenRecord>(`/api/deliveries/${deliveryId}/seen`);
   }
 
   stack(deliveryId: string): Observable<StackRecord> {

@@ -113,6 +113,27 @@ export interface StackRecord {
   readonly sheets: number | null;
 }
 
+/** A sheet as the printer is told of it. */
+export interface SheetAsSeen {
+  readonly job: number;
+  readonly document: number;
+  /** Its number in the plan; 0: a slip between sets. */
+  readonly sheet: number;
+  readonly pages: readonly number[];
+  /** The tray's id; null: the printer chooses by the size of the page. */
+  readonly source: string | null;
+  readonly sides: string;
+  readonly orientation: Orientation;
+  /** Which attributes say so. */
+  readonly because: string;
+}
+
+export interface SeenRecord {
+  readonly reason: string;
+  readonly jobs: number;
+  readonly sheets: readonly SheetAsSeen[];
+}
+
 /** What the server says when it refuses (RFC 9457). */
 export interface ProblemRecord {
   readonly title: string;

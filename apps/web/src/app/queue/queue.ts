@@ -10,12 +10,13 @@ import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '../api/records'
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isOver, percentDone, sayState } from './delivery-words';
+import { SeenList } from './seen-list';
 import { StackViewer } from './stack-viewer';
 
 /** Jobs sent: how each stands, and what came out. */
 @Component({
   selector: 'fo-queue',
-  imports: [DatePipe, NgTemplateOutlet, MatButton, MatProgressBar, RouterLink, StackViewer],
+  imports: [DatePipe, NgTemplateOutlet, MatButton, MatProgressBar, RouterLink, SeenList, StackViewer],
   templateUrl: './queue.html',
   styleUrl: './queue.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -35,6 +36,13 @@ export class Queue {
     return (id ? all.find((one) => one.id === id) : all[0]) ?? null;
   });
   protected readonly printer = computed(() => this.printers().find(({ id }) => id === this.shown()?.printerId) ?? null);
+
+  /** What the person chose to look at; until then a job of which nothing came out is shown as the printer sees it. */
+  protected readonly look = signal<'output' | 'seen' | null>(null);
+  protected readonly asSeen = computed(() => {
+    const delivery = this.shown();
+    return this.look() === null ? delivery?.state === 'held' : this.look() === 'seen';
+  });
 
   protected readonly state = sayState;
   protected readonly over = isOver;
