@@ -28,7 +28,7 @@ export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
       loaded: machine.loaded.get(id) ?? 0,
       pulled: machine.pulled.has(id),
     }));
-    response.json({ name: machine.profile.name, stop: machine.stop, trays });
+    response.json({ name: machine.profile.name, stop: machine.stop, refed: machine.refed, trays });
   });
   app.put('/panel/trays/:id', express.json(), async (request, response) => {
     const loaded = (request.body as { loaded?: unknown }).loaded;
@@ -54,6 +54,14 @@ export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
       return void response.status(400).json({ error: '"fault" must be "media-jam", "door-open" or null' });
     }
     machine.breakDown(fault);
+    response.status(204).end();
+  });
+  app.put('/panel/refeed', express.json(), async (request, response) => {
+    const { turned } = request.body as { turned?: unknown };
+    if (typeof turned !== 'boolean') return void response.status(400).json({ error: '"turned" must be true or false' });
+    const last = [...machine.jobs.values()].findLast(({ delivered }) => delivered.length > 0);
+    if (!last) return void response.status(404).json({ error: 'nothing has come out yet' });
+    await machine.refeed(last, turned);
     response.status(204).end();
   });
   app.get('/panel/jobs/:id', (request, response) => {

@@ -1,6 +1,7 @@
 import { appendFile, mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { decodeMessage, encodeMessage, groupOf, type Attributes, type JobState } from '@foglio/ipp';
+import type { Mark, Paper } from './paper';
 import type { ReceivedDocument } from './sheet-order';
 
 /**
@@ -17,8 +18,11 @@ export interface DeliveredSheet {
   readonly sides: string;
   readonly front: number;
   readonly back: number | null;
-  /** Which face lies up in the output. */
-  readonly up: 'front' | 'back';
+  /** What lies up and what lies down in the output, what was there before included. */
+  readonly upper: Mark | null;
+  readonly lower: Mark | null;
+  /** Whether a face was printed on that had something on it already. */
+  readonly spoilt: boolean;
   /** When it came out, ISO 8601. */
   readonly at: string;
 }
@@ -88,6 +92,15 @@ export class Archive {
 
   async saveTrays(loaded: Readonly<Record<string, number>>): Promise<void> {
     await this.replace('trays.json', JSON.stringify(loaded));
+  }
+
+  /** The stack that was put back into the tray, its lowest sheet first. */
+  async saveStack(stack: readonly Paper[]): Promise<void> {
+    await this.replace('stack.json', JSON.stringify(stack));
+  }
+
+  async readStack(): Promise<Paper[]> {
+    return JSON.parse(await readFile(join(this.folder, 'stack.json'), 'utf8').catch(() => '[]')) as Paper[];
   }
 
   /** How much each tray held when last seen; empty for a new printer. */

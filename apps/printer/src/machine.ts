@@ -4,6 +4,7 @@ import { mmToPoints, pointsToMm, readSizeName, type Printer, type Tray } from '@
 import type { Attributes } from '@foglio/ipp';
 import { pageSizes, PdfError } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
+import { BLANK, printed, putBack, type Mark, type Paper } from './paper';
 import { sheetsOfJob, type SheetToPrint } from './sheet-order';
 
 export interface MachineOptions {
@@ -28,6 +29,8 @@ export class Machine {
   readonly loaded = new Map<string, number>();
   /** Trays that have been pulled out. */
   readonly pulled = new Set<string>();
+  /** Printed sheets that were put back into the tray for a second pass, the lowest first. */
+  private stack: Paper[] = [];
   stop: Stop | null = null;
   private fault: Fault | null = null;
   private paused = false;
@@ -52,6 +55,7 @@ export class Machine {
     }
     const kept = await archive.readTrays();
     for (const tray of profile.trays) this.loaded.set(tray.id, kept[tray.id] ?? tray.loaded ?? tray.capacity ?? 0);
+    this.stack = await archive.readStack();
     this.running = this.printForEver().catch((error: unknown) => {
       if (!this.off.signal.aborted) throw error;
     });
@@ -159,6 +163,17 @@ export class Machine {
     return true;
   }
 
+  /** Takes what a job delivered out of the output and puts it back into the tray, over the blank paper there. */
+  async refeed(job: PrintJob, turned: boolean): Promise<void> {
+    this.stack = putBack(job.delivered, turned);
+    await this.options.archive.saveStack(this.stack);
+    this.bell.emit('news');
+  }
+
+  get refed(): number {
+    return this.stack.length;
+  }
+
   /** Stops between two sheets, or goes on. */
   pause(paused: boolean): void {
     this.paused = paused;
@@ -232,20 +247,33 @@ export class Machine {
     if (this.paused) return { reason: 'paused', tray: null };
     if (tray && this.pulled.has(tray.id)) return { reason: 'input-tray-missing', tray: tray.id };
     if (!tray || !holds(tray, sheet)) return { reason: 'media-needed', tray: tray?.id ?? sheet.source };
+    if (this.isRefeedTray(tray) && this.stack.length > 0) return null;
     return (this.loaded.get(tray.id) ?? 0) > 0 ? null : { reason: 'media-empty', tray: tray.id };
   }
 
   private async deliver(job: PrintJob, sheet: SheetToPrint, tray: Tray): Promise<void> {
     const { document, set, front, back, sides } = sheet;
+    const { archive } = this.options;
+    const isRefed = this.isRefeedTray(tray) && this.stack.length > 0;
+    const paper = isRefed ? (this.stack.pop() as Paper) : BLANK;
+    const mark = (page: number): Mark => ({ job: job.id, document, page });
+    const lying = printed(paper, mark(front), back === null ? null : mark(back), this.profile);
+    const faces = [paper.upper, paper.lower].filter((face) => face !== null).length;
+    const kept = [lying.upper, lying.lower].filter((face) => face !== null).length;
+    const spoilt = kept < faces + (back === null ? 1 : 2);
     const index = job.delivered.length + 1;
-    // A duplex unit prints the front last, so that face lies as the printer delivers (common practice).
-    const up = this.profile.delivers === 'face-up' ? 'front' : 'back';
     const at = new Date().toISOString();
-    const delivered = { job: job.id, document, index, set, tray: tray.id, sides, front, back, up, at } as const;
-    this.loaded.set(tray.id, (this.loaded.get(tray.id) as number) - 1);
+    const delivered = { job: job.id, document, index, set, tray: tray.id, sides, front, back, ...lying, spoilt, at };
+    if (isRefed) await archive.saveStack(this.stack);
+    else this.loaded.set(tray.id, (this.loaded.get(tray.id) as number) - 1);
     job.delivered.push(delivered);
     await this.options.archive.addSheet(delivered);
     await this.options.archive.saveTrays(Object.fromEntries(this.loaded));
+  }
+
+  /** The tray that a stack is put back into. */
+  private isRefeedTray({ id }: Tray): boolean {
+    return id === (this.profile.refeedTray ?? this.profile.trays[0]?.id);
   }
 
   private async end(job: PrintJob, state: PrintJob['state'], reason: string, message: string | null): Promise<void> {

@@ -34,7 +34,9 @@ const sheet = (id: number, index: number): DeliveredSheet => ({
   sides: 'one-sided',
   front: index,
   back: null,
-  up: 'back',
+  upper: null,
+  lower: { job: id, document: 1, page: index },
+  spoilt: false,
   at: '2026-11-25T10:00:00.000Z',
 });
 

@@ -5,13 +5,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import PDFDocument from 'pdfkit';
-import { deliver, passPlan, plan, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { deliver, passPlan, plan, type Face, type Plan, type Printer, type Sheet, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { askProfile, sendShipment, shipmentOf, type Shipment } from '@foglio/ipp';
 import { impose, readFacts, type ImposeInput } from '@foglio/pdf';
 import { createApp } from '../src/app';
-import { Archive, type DeliveredSheet } from '../src/archive';
+import { Archive } from '../src/archive';
 import { isOver, Machine } from '../src/machine';
+import type { Mark } from '../src/paper';
 
 /**
  * Tickets times printers: what each printer delivers, by its own record, is what the core says it will deliver, sheet by
@@ -124,18 +125,19 @@ async function pdfOf(sizes: readonly PageSize[]): Promise<Uint8Array> {
   return new Uint8Array(Buffer.concat(parts));
 }
 
-/** A sheet by what lies on it: the labels its pages have in the file that was sent. */
+/** A sheet as it lies in the output: the labels that its faces have in the file that was sent; null: nothing on it. */
 interface Delivered {
   readonly tray: string | null;
-  readonly front: string;
-  readonly back: string | null;
-  /** Which face lies up, where one job printed them all. */
-  readonly up?: 'front' | 'back';
+  readonly upper: string | null;
+  readonly lower: string | null;
 }
 
-/** What the printer's own record says of some jobs, one after the other. */
-async function recordOf(machine: Machine, archive: Archive, jobs: readonly number[]): Promise<Delivered[]> {
-  const told: Delivered[] = [];
+/**
+ * What the printer's own record says of some jobs, one after the other.
+ *
+ * @param backs jobs that printed the backs in a second pass: in their files these stand as fronts
+ */
+async function recordOf(machine: Machine, archive: Archive, jobs: readonly number[], backs: readonly number[] = []) {
   for (const id of jobs) {
     const job = machine.jobs.get(id)!;
     for (let round = 0; !isOver(job); round += 1) {
@@ -143,34 +145,42 @@ async function recordOf(machine: Machine, archive: Archive, jobs: readonly numbe
       await wait(10);
     }
     expect(job.state).toBe('completed');
-    const labels = await Promise.all(
-      job.documents.map(async (_, index) => (await readFacts(await archive.readDocument(id, index + 1))).pages),
-    );
-    const labelOf = (sheet: DeliveredSheet, page: number): string => labels[sheet.document - 1]![page - 1]!.label!;
-    for (const sheet of job.delivered) {
-      const back = sheet.back === null ? null : labelOf(sheet, sheet.back);
-      told.push({ tray: sheet.tray, front: labelOf(sheet, sheet.front), back, up: sheet.up });
+  }
+  const labels = new Map<string, string[]>();
+  for (const job of machine.jobs.values()) {
+    for (const index of job.documents.keys()) {
+      const { pages } = await readFacts(await archive.readDocument(job.id, index + 1));
+      labels.set(
+        `${job.id} ${index + 1}`,
+        pages.map(({ label }) => label!),
+      );
     }
   }
-  return told;
+  const labelOf = (mark: Mark | null): string | null => {
+    if (!mark) return null;
+    const label = labels.get(`${mark.job} ${mark.document}`)![mark.page - 1]!;
+    return backs.includes(mark.job) ? label.replace('front', 'back') : label;
+  };
+  return jobs.flatMap((id) =>
+    machine.jobs.get(id)!.delivered.map((sheet): Delivered => {
+      expect(sheet.spoilt).toBe(false);
+      return { tray: sheet.tray, upper: labelOf(sheet.upper), lower: labelOf(sheet.lower) };
+    }),
+  );
 }
 
-/** What the core says will come out. A blank back is the same whether the printer was asked for it or not. */
+/** What the core says will come out. A blank back that the printer was asked for counts as printed. */
 function expected(made: Plan, printer: Printer, blankBacks: boolean): Delivered[] {
-  return [...deliver(made, printer)].map(({ sheet, upper, lower, up }) => {
-    const front = sheet.slip
-      ? sheet.index === 0
-        ? 'Slip'
-        : `Sheet ${sheet.index} slip`
-      : `Sheet ${sheet.index} front`;
-    const hasBack = [upper, lower].some((face) => face?.which === 'back') || blankBacks;
-    return {
-      tray: sheet.tray,
-      front,
-      back: hasBack ? `Sheet ${sheet.index} back` : null,
-      ...(made.passes ? {} : { up }),
-    };
-  });
+  const labelOf = (face: Face | null, sheet: Sheet, other: Face | null): string | null => {
+    if (face && sheet.slip) return sheet.index === 0 ? 'Slip' : `Sheet ${sheet.index} slip`;
+    if (face) return `Sheet ${sheet.index} ${face.which}`;
+    return blankBacks && other?.which === 'front' ? `Sheet ${sheet.index} back` : null;
+  };
+  return [...deliver(made, printer)].map(({ sheet, upper, lower }) => ({
+    tray: sheet.tray,
+    upper: labelOf(upper, sheet, lower),
+    lower: labelOf(lower, sheet, upper),
+  }));
 }
 
 interface Job {
@@ -197,17 +207,10 @@ async function print(made: Plan, job: Job, printer: Printer, machine: Machine, a
     return { shipment, record: await recordOf(machine, archive, jobs) };
   }
   const fronts = await send(passPlan(made, 'front'), job, printer, uri);
-  // Every sheet falls on the one before it.
-  const lying = await recordOf(machine, archive, fronts.jobs);
-  const stack = made.passes[1].handling === 'turn-over' ? [...lying].reverse() : lying;
+  await recordOf(machine, archive, fronts.jobs);
+  await machine.refeed(machine.jobs.get(fronts.jobs.at(-1)!)!, made.passes[1].handling === 'turn-over');
   const backs = await send(passPlan(made, 'back'), job, printer, uri);
-  const second = await recordOf(machine, archive, backs.jobs);
-  // The uppermost sheet is taken first.
-  const record = second.map((sheet): Delivered => {
-    const { tray, front } = stack.pop()!;
-    return { tray, front, back: sheet.front.replace('front', 'back') };
-  });
-  return { shipment: fronts.shipment, record };
+  return { shipment: fronts.shipment, record: await recordOf(machine, archive, backs.jobs, backs.jobs) };
 }
 
 const wayOf = ({ way, jobs }: Shipment, made: Plan): string =>
