@@ -1,4 +1,8 @@
+import { pageTexts } from '../../packages/pdf/test/poppler';
 import { expect, test } from './world';
+
+/** What is on a page, whatever the white between its words. */
+const words = (text: string | undefined): string => (text ?? '').split(/\s+/).join(' ').trim();
 
 /** Printers of different ability, each the real simulated one: what the person sees, and what came out of it. */
 
@@ -32,6 +36,45 @@ test.describe('several printers', () => {
       [1, 3, 5, 7, 9].map((front) => ['two-sided-long-edge', front, front + 1]),
     );
     expect(await world.delivered(1)).toEqual([]);
+  });
+
+  test('two passes, led by the hand: what the guide says is done at the printer, and the stack is in order', async ({
+    quietPage: page,
+    world,
+  }) => {
+    const job = await world.demoJob('contract', { sides: 'two-sided' });
+    await page.goto(`${world.base}/jobs/${job}`);
+    await page.getByRole('button', { name: 'Upper office', exact: true }).click();
+    await page.getByRole('dialog', { name: 'Printed at' }).getByRole('radio', { name: 'Box office' }).click();
+    await expect(page.getByText('2nd pass, the stack turned over, sheet 1 first')).toBeVisible();
+    await page.getByRole('button', { name: 'Send 7 sheets' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Send 7 sheets all the same' }).click();
+    const guide = page.locator('fo-turn-guide');
+    await expect(guide.getByText('Take all 7 sheets from the output as one stack')).toBeVisible();
+    const how = await guide.locator('.how').innerText();
+    const drawn = (await guide.getByRole('img').getAttribute('aria-label')) ?? '';
+    const turned = /^Turn the whole stack over/.test(how);
+    // Words and drawing say the same.
+    expect(/turned over/.test(drawn)).toBe(turned);
+    await page.getByRole('link', { name: 'Printers' }).click();
+    await page.getByRole('link', { name: /^Box office/ }).click();
+    const back = turned ? 'Put it back turned over' : 'Put the last stack back as it lies';
+    await page.getByRole('button', { name: back }).click();
+    await page.getByRole('link', { name: 'Queue' }).click();
+    await guide.getByRole('button', { name: 'It is in: print the backs' }).click();
+    await expect(page.getByText('completed, 7 of 7 sheets')).toBeVisible();
+    const sheets = await world.delivered(2, 'box-office');
+    expect(sheets.every(({ spoilt }) => !spoilt)).toBe(true);
+    const fronts = pageTexts(await world.document(1, 'box-office'));
+    const backs = pageTexts(await world.document(2, 'box-office'));
+    // Picked up and turned front side up: the first that came out lies on top, its front up.
+    const leafed = sheets.flatMap(({ upper, lower }) => {
+      expect([lower!.job, upper!.job]).toEqual([1, 2]);
+      return [fronts[lower!.page - 1], backs[upper!.page - 1]];
+    });
+    const source = pageTexts(await world.source('contract'));
+    expect(leafed.map(words)).toEqual(source.map(words));
+    await expect(page.getByText('Back, page 1 of the file sent')).toBeVisible();
   });
 
   test('what cannot be one job goes as several, in order, and is one stack', async ({ quietPage: page, world }) => {

@@ -30,6 +30,16 @@ export interface DeliveredSheet {
   readonly sides: string;
   readonly front: number;
   readonly back: number | null;
+  readonly upper: PrintedFace | null;
+  readonly lower: PrintedFace | null;
+  readonly spoilt: boolean;
+}
+
+/** What is printed on a face: a page of one of a job's documents. */
+interface PrintedFace {
+  readonly job: number;
+  readonly document: number;
+  readonly page: number;
 }
 
 export interface PrinterOptions {
@@ -139,9 +149,24 @@ export class World {
 
   /** The printer's own record of a job. */
   async delivered(job: number, printer = 'upper-office'): Promise<readonly DeliveredSheet[]> {
-    const other = this.others.find(({ id }) => id === printer);
-    const answer = await fetch(`${other ? panelAt(other.uri) : this.panel}/jobs/${job}`);
+    const answer = await fetch(`${this.panelOf(printer)}/jobs/${job}`);
     return ((await answer.json()) as { delivered?: DeliveredSheet[] }).delivered ?? [];
+  }
+
+  /** The file that a printer was sent for a job. */
+  async document(job: number, printer = 'upper-office'): Promise<Uint8Array> {
+    const answer = await fetch(`${this.panelOf(printer)}/jobs/${job}/documents/1`);
+    return new Uint8Array(await answer.arrayBuffer());
+  }
+
+  /** A document of the demo's world. */
+  async source(kind: keyof typeof DOCUMENTS): Promise<Uint8Array> {
+    return new Uint8Array(await DOCUMENTS[kind]());
+  }
+
+  private panelOf(printer: string): string {
+    const other = this.others.find(({ id }) => id === printer);
+    return other ? panelAt(other.uri) : this.panel;
   }
 
   async api<T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST'): Promise<T> {

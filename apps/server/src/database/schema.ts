@@ -80,7 +80,16 @@ export const jobs = pgTable('jobs', {
 });
 
 export type DeliveryState =
-  'queued' | 'sending' | 'printing' | 'held' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
+  | 'queued'
+  | 'sending'
+  | 'printing'
+  | 'held'
+  | 'turning'
+  | 'completed'
+  | 'canceled'
+  | 'aborted'
+  | 'failed'
+  | 'interrupted';
 
 /** One sending of a job: what was asked for then, and how far it is. */
 export const deliveries = pgTable(
@@ -102,6 +111,12 @@ export const deliveries = pgTable(
     printerJobs: jsonb('printer_jobs').$type<readonly number[]>().notNull().default([]),
     /** How many jobs it goes as. */
     parts: integer('parts').notNull().default(1),
+    /** Of a job in two passes: the jobs that printed its fronts, once it is at its backs. */
+    earlierJobs: jsonb('earlier_jobs').$type<readonly number[]>().notNull().default([]),
+    /** Of a job in two passes: which one it is at, 1 or 2; null: it goes in one. */
+    pass: integer('pass'),
+    /** Of a job in two passes: how the stack goes back in between them. */
+    handling: text('handling').$type<'turn-over' | 'as-it-lies'>(),
     /** By which way it goes and why, in words; null before it is being sent. */
     reason: text('reason'),
     /** Number of the server process that is sending it; its lock tells whether that process still lives. */

@@ -14,7 +14,10 @@ const OVER: readonly DeliveryState[] = ['completed', 'canceled', 'aborted', 'fai
 export const isOver = (delivery: StoredDelivery): boolean => OVER.includes(delivery.state);
 
 export type DeliveryChange = Partial<
-  Pick<StoredDelivery, 'state' | 'message' | 'sheetsDone' | 'printerJobs' | 'parts' | 'reason' | 'server'>
+  Pick<
+    StoredDelivery,
+    'state' | 'message' | 'sheetsDone' | 'printerJobs' | 'earlierJobs' | 'parts' | 'pass' | 'reason' | 'server'
+  >
 >;
 
 /**
@@ -61,6 +64,7 @@ export async function findDelivery(db: Database, parameter: string | undefined):
 export function describeDelivery(delivery: StoredDelivery) {
   const { id, jobId, printerId, state, message, reason, sheets, sheetsDone, printerJobs, createdAt, updatedAt } =
     delivery;
+  const { pass, handling } = delivery;
   const { copies, title } = delivery.ticket;
   return {
     id,
@@ -73,6 +77,8 @@ export function describeDelivery(delivery: StoredDelivery) {
     sheets,
     sheetsDone,
     printerJobs,
+    pass,
+    handling,
     reason,
     createdAt,
     updatedAt,

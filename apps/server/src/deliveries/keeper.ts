@@ -84,7 +84,9 @@ export class Keeper {
     }
     const known = statuses as JobStatus[];
     const sheetsDone = known.reduce((sum, { sheetsCompleted }) => sum + sheetsCompleted, 0);
-    const state = stateOf(known);
+    const ended = stateOf(known);
+    // After the fronts a person puts the stack back.
+    const state = ended === 'completed' && delivery.pass === 1 ? 'turning' : ended;
     const message = await this.sayHindrance(delivery, known);
     const same = state === delivery.state && message === delivery.message && sheetsDone === delivery.sheetsDone;
     if (!same) await changeDelivery(db, delivery.id, AT_PRINTER, { state, message, sheetsDone });
@@ -130,8 +132,14 @@ export class Keeper {
   }
 
   private async interrupt(delivery: StoredDelivery, outcome: string): Promise<void> {
+    const { db } = this.options;
+    if (delivery.pass === 2 && outcome === NOTHING_PRINTED) {
+      const message = 'Sending the backs was interrupted, and none was printed: begin them again.';
+      await changeDelivery(db, delivery.id, ['sending'], { state: 'turning', message, server: null });
+      return;
+    }
     const message = `Sending was interrupted. ${outcome}`;
-    await changeDelivery(this.options.db, delivery.id, ['sending'], { state: 'interrupted', message, server: null });
+    await changeDelivery(db, delivery.id, ['sending'], { state: 'interrupted', message, server: null });
   }
 
   /** What a person should know of jobs that are not simply going on; null where nothing. */

@@ -2,6 +2,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
+import type { Plan } from '@foglio/core';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
@@ -57,12 +58,22 @@ export function deliveryRoutes(db: Database): Router {
   router.post('/:id/again', async (request, response) => {
     const earlier = await findDelivery(db, request.params.id);
     if (!isOver(earlier)) throw new Problem('delivery-not-over', 'Wait until it is over, or cancel it.');
-    const { jobId, printerId, ticket, profile, sheets } = earlier;
-    response.status(202).json(describeDelivery(await enter(db, { jobId, printerId, ticket, profile, sheets })));
+    const { jobId, printerId, ticket, profile, sheets, handling } = earlier;
+    const pass = handling === null ? null : 1;
+    const values = { jobId, printerId, ticket, profile, sheets, handling, pass };
+    response.status(202).json(describeDelivery(await enter(db, values)));
   });
 
   router.post('/:id/cancel', async (request, response) => {
     response.json(describeDelivery(await cancel(db, await findDelivery(db, request.params.id))));
+  });
+
+  router.post('/:id/second-pass', async (request, response) => {
+    response.json(describeDelivery(await beginPass(db, request.params.id, 2)));
+  });
+
+  router.post('/:id/first-pass', async (request, response) => {
+    response.json(describeDelivery(await beginPass(db, request.params.id, 1)));
   });
 
   router.post('/:id/hold', async (request, response) => {
@@ -131,10 +142,13 @@ async function send(
     const detail = cautions.map(({ message }) => message).join(' ');
     throw new Problem('caution-stands', detail, { checks: cautions.map(({ code }) => code) });
   }
-  if (plan.passes) throw new Problem('stop-stands', `${profile.name} prints one side only.`);
   const { ticket, printerId } = job;
-  return enter(db, { jobId: job.id, printerId, ticket, profile, sheets });
+  return enter(db, { jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) });
 }
+
+/** Of a job in two passes: where it begins. */
+const passesOf = ({ passes }: Pick<Plan, 'passes'>) =>
+  passes ? { pass: 1, handling: passes[1].handling } : { pass: null, handling: null };
 
 /** The delivery and its place in the queue are entered together: either both are there, or neither. */
 async function enter(db: Database, values: typeof deliveries.$inferInsert): Promise<StoredDelivery> {
@@ -149,7 +163,7 @@ async function enter(db: Database, values: typeof deliveries.$inferInsert): Prom
 }
 
 async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDelivery> {
-  const unsent = await changeDelivery(db, delivery.id, ['queued'], { state: 'canceled' });
+  const unsent = await changeDelivery(db, delivery.id, ['queued', 'turning'], { state: 'canceled' });
   if (unsent) return unsent;
   const current = await findDelivery(db, delivery.id);
   if (isOver(current)) throw new Problem('delivery-over', 'There is nothing left to cancel.');
@@ -167,6 +181,26 @@ async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDel
   // A sending that the cancelling broke off may have been entered as failed already.
   await changeDelivery(db, delivery.id, ['sending', 'failed'], { state: 'canceled', message: null });
   return findDelivery(db, delivery.id);
+}
+
+/** The stack is in again, so its backs can be printed; or the fronts went wrong and are printed once more. @throws Problem */
+async function beginPass(db: Database, id: string, pass: 1 | 2): Promise<StoredDelivery> {
+  const { id: known, printerJobs, earlierJobs, pass: at } = await findDelivery(db, id);
+  // A second pass that was broken off before anything of it was printed begins once more over the same fronts.
+  const fronts = at === 1 ? printerJobs : earlierJobs;
+  return db.transaction(async (tx) => {
+    const begun = await changeDelivery(tx, known, ['turning'], {
+      state: 'queued',
+      pass,
+      printerJobs: [],
+      earlierJobs: pass === 2 ? fronts : [],
+      sheetsDone: 0,
+      message: null,
+    });
+    if (!begun) throw new Problem('delivery-not-over', 'It does not wait for its stack to be put back.');
+    await enqueueDelivery(tx, known);
+    return begun;
+  });
 }
 
 /** Holds or releases the jobs of a delivery that the printer has and has not begun. @throws Problem */
@@ -204,6 +238,7 @@ async function stackOf(db: Database, delivery: StoredDelivery) {
 
 /** What a simulated printer keeps of a job of this delivery. @throws Problem where it is a real printer, or away */
 async function panelOf(db: Database, delivery: StoredDelivery, job: number, part = ''): Promise<Response> {
-  if (!delivery.printerJobs.includes(job)) throw new Problem('not-found', 'This sending has no such job.');
+  if (![...delivery.earlierJobs, ...delivery.printerJobs].includes(job))
+    throw new Problem('not-found', 'This sending has no such job.');
   return askPanel(await findPrinter(db, delivery.printerId), `/jobs/${job}${part}`);
 }

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { isMonochrome } from '@foglio/core';
+import { isMonochrome, passPlan } from '@foglio/core';
 import { IppError, sendShipment, shipmentOf } from '@foglio/ipp';
 import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
@@ -32,7 +32,9 @@ export async function sendDelivery(db: Database, workers: PdfWorkers, id: string
       await changeDelivery(db, id, ['sending'], { message: `Sending broke off: ${reason}.`, server: null });
     } else {
       const message = await sayFailure(db, id, reason);
-      await changeDelivery(db, id, ['sending'], { state: 'failed', message, server: null });
+      // Backs that could not be sent can be begun again over their fronts.
+      const state = delivery.pass === 2 ? 'turning' : 'failed';
+      await changeDelivery(db, id, ['sending'], { state, message, server: null });
     }
   }
 }
@@ -48,12 +50,16 @@ async function sayFailure(db: Database, id: string, reason: string): Promise<str
 /** Whether the printer may have taken the job although sending failed here. */
 const isUncertain = (error: unknown): boolean => error instanceof IppError && error.status === null && error.jobCreated;
 
+/** ", fronts" and ", backs" of a job in two passes. */
+const passName = ({ pass }: StoredDelivery): string => (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
+
 /** Sends what the printer has not got yet: all of it, or the jobs after those it has whole. */
 async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDelivery): Promise<void> {
   const { id, ticket, profile } = delivery;
   const printer = await findPrinter(db, delivery.printerId);
   const documents = await documentsOf(db, ticket);
-  const plan = planTicket(ticket, documents, profile);
+  const whole = planTicket(ticket, documents, profile);
+  const plan = delivery.pass === null ? whole : passPlan(whole, delivery.pass === 1 ? 'front' : 'back');
   const shipment = shipmentOf(plan, ticket, profile);
   await changeDelivery(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
   const printerJobs = [...delivery.printerJobs];
@@ -67,7 +73,7 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
         await imposeStored(db, workers, how, documents, path);
         return new Uint8Array(await readFile(path(IMPOSED)));
       },
-      jobName: ticket.title || (documents[0]?.name ?? 'Foglio'),
+      jobName: (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(delivery),
       userName: USER,
       sent: printerJobs.length,
       onCreated: async (job) => {

@@ -30,6 +30,12 @@ const readFault = bodyReader({
   required: ['fault'],
   properties: { fault: { type: ['string', 'null'], enum: ['media-jam', 'door-open', null] } },
 });
+const readRefeeding = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['turned'],
+  properties: { turned: { type: 'boolean' } },
+});
 const readPausing = bodyReader({
   type: 'object',
   additionalProperties: false,
@@ -64,6 +70,11 @@ export function printerRoutes(db: Database): Router {
   router.put('/:id/panel/fault', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);
     await askPanel(printer, '/fault', readFault(request.body));
+    response.json(await describePrinter(db, printer));
+  });
+  router.put('/:id/panel/refeed', async (request, response) => {
+    const printer = await findPrinter(db, request.params.id);
+    await askPanel(printer, '/refeed', readRefeeding(request.body));
     response.json(await describePrinter(db, printer));
   });
   router.put('/:id/panel/paused', async (request, response) => {

@@ -74,10 +74,19 @@ export interface PrinterRecord {
 }
 
 export type DeliveryState =
-  'queued' | 'sending' | 'printing' | 'held' | 'completed' | 'canceled' | 'aborted' | 'failed' | 'interrupted';
+  | 'queued'
+  | 'sending'
+  | 'printing'
+  | 'held'
+  | 'turning'
+  | 'completed'
+  | 'canceled'
+  | 'aborted'
+  | 'failed'
+  | 'interrupted';
 
 /** What can be done to a sending. */
-export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release';
+export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
 
 export interface DeliveryRecord {
   readonly id: string;
@@ -89,6 +98,10 @@ export interface DeliveryRecord {
   readonly message: string | null;
   readonly sheets: number;
   readonly sheetsDone: number;
+  /** Of a job in two passes: which one it is at, 1 or 2; null: it goes in one. */
+  readonly pass: number | null;
+  /** Of a job in two passes: how the stack goes back in between them. */
+  readonly handling: 'turn-over' | 'as-it-lies' | null;
   /** By which way it goes and why, in words; null before it is being sent. */
   readonly reason: string | null;
   readonly createdAt: string;
@@ -106,6 +119,16 @@ export interface DeliveredSheet {
   readonly sides: string;
   readonly front: number;
   readonly back: number | null;
+  /** What lies up and what lies down in the output; null: nothing is printed there. */
+  readonly upper: PrintedFace | null;
+  readonly lower: PrintedFace | null;
+}
+
+/** A page of one of the files that a printer was sent. */
+export interface PrintedFace {
+  readonly job: number;
+  readonly document: number;
+  readonly page: number;
 }
 
 export interface StackRecord {

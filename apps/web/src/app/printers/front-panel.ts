@@ -49,6 +49,11 @@ export interface PanelWork {
       } @else {
         <button type="button" (click)="pause(true)">Pause</button>
       }
+      @if (!printer().profile.duplex) {
+        <hr />
+        <button type="button" (click)="refeed(false)">Put the last stack back as it lies</button>
+        <button type="button" (click)="refeed(true)">Put it back turned over</button>
+      }
     </div>
   `,
   styles: `
@@ -131,6 +136,11 @@ export class FrontPanel {
 
   protected pause(paused: boolean): void {
     this.worked.emit({ part: 'paused', what: { paused } });
+  }
+
+  /** What came out last goes into the tray again, for its backs. */
+  protected refeed(turned: boolean): void {
+    this.worked.emit({ part: 'refeed', what: { turned } });
   }
 
   private atTray(part: string, what: object): void {

@@ -5,6 +5,7 @@ const WORDS: Record<DeliveryState, string> = {
   sending: 'being sent',
   printing: 'printing',
   held: 'held at the printer',
+  turning: 'fronts printed, the stack is to go back in',
   completed: 'completed',
   canceled: 'cancelled',
   aborted: 'aborted by the printer',
@@ -15,8 +16,12 @@ const WORDS: Record<DeliveryState, string> = {
 /** How a sending stands, in words. */
 export const sayState = ({ state }: DeliveryRecord): string => WORDS[state];
 
+/** Of a job in two passes: which one it is at, for as long as that says something. */
+export const sayPass = ({ pass, state }: DeliveryRecord): string =>
+  pass === null || state === 'turning' || state === 'completed' ? '' : pass === 1 ? ', fronts' : ', backs';
+
 export const isOver = ({ state }: DeliveryRecord): boolean =>
-  !['queued', 'sending', 'printing', 'held'].includes(state);
+  !['queued', 'sending', 'printing', 'held', 'turning'].includes(state);
 
 /** Part of the sheets that came out, in percent. */
 export const percentDone = ({ sheets, sheetsDone }: DeliveryRecord): number => Math.round((100 * sheetsDone) / sheets);

@@ -18,6 +18,8 @@ const delivery = (
   message: null,
   sheets: 18,
   sheetsDone,
+  pass: null,
+  handling: null,
   reason: null,
   createdAt: updatedAt,
   updatedAt,

@@ -9,14 +9,15 @@ import { Api } from '../api/api';
 import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '../api/records';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import { isOver, percentDone, sayState } from './delivery-words';
+import { isOver, percentDone, sayPass, sayState } from './delivery-words';
 import { SeenList } from './seen-list';
 import { StackViewer } from './stack-viewer';
+import { TurnGuide } from './turn-guide';
 
 /** Jobs sent: how each stands, and what came out. */
 @Component({
   selector: 'fo-queue',
-  imports: [DatePipe, NgTemplateOutlet, MatButton, MatProgressBar, RouterLink, SeenList, StackViewer],
+  imports: [DatePipe, NgTemplateOutlet, MatButton, MatProgressBar, RouterLink, SeenList, StackViewer, TurnGuide],
   templateUrl: './queue.html',
   styleUrl: './queue.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -45,6 +46,7 @@ export class Queue {
   });
 
   protected readonly state = sayState;
+  protected readonly passOf = sayPass;
   protected readonly over = isOver;
   protected readonly percent = percentDone;
   protected readonly sheets = countSheets;

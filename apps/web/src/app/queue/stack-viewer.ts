@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { DeliveredSheet, DeliveryRecord, PrinterRecord } from '../api/records';
+import type { DeliveredSheet, DeliveryRecord, PrintedFace, PrinterRecord } from '../api/records';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 import { PageImage } from '../pages/page-image';
 
@@ -55,10 +55,21 @@ export class StackViewer {
   private readonly kept = signal<readonly DeliveredSheet[]>([]);
   protected readonly sheets = computed(() => this.stack.value()?.sheets ?? this.kept());
   protected readonly sheet = computed(() => this.sheets()[Math.min(this.at(), this.sheets().length - 1)] ?? null);
-  protected readonly url = computed(() => {
+  /** What is on the front and on the back of the sheet shown; of backs printed in a second pass both are known. */
+  protected readonly faces = computed(() => {
     const sheet = this.sheet();
-    return sheet ? `/api/deliveries/${this.id()}/jobs/${sheet.job}/documents/${sheet.document}` : '';
+    if (!sheet) return null;
+    const { job, document, front, back, upper, lower } = sheet;
+    const mark = { job, document, page: front };
+    if (back !== null) return { front: mark, back: { job, document, page: back } };
+    const other = [upper, lower].find((face) => face !== null && face.job !== job) ?? null;
+    return this.delivery().pass === 2 ? { front: other, back: mark } : { front: mark, back: other };
   });
+
+  protected urlOf({ job, document }: PrintedFace): string {
+    return `/api/deliveries/${this.id()}/jobs/${job}/documents/${document}`;
+  }
+
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
   protected readonly mark = trayMark;
