@@ -27,7 +27,7 @@ test.describe('several printers', () => {
     const anyway = page.getByRole('dialog').getByRole('button', { name: /all the same/ });
     await anyway.or(page.getByText('completed, 5 of 5 sheets')).first().waitFor();
     if (await anyway.isVisible()) await anyway.click();
-    await expect(page.getByText('completed, 5 of 5 sheets')).toBeVisible();
+    await expect(page.getByText('completed, 5 of 5 sheets')).toBeVisible({ timeout: 30_000 });
     await expect(
       page.getByText('Library cannot mix one and both sides, so one-sided sheets get a blank'),
     ).toBeVisible();
@@ -56,13 +56,22 @@ test.describe('several printers', () => {
     const turned = /^Turn the whole stack over/.test(how);
     // Words and drawing say the same.
     expect(/turned over/.test(drawn)).toBe(turned);
+    // Nobody else's sheets may come onto the stack.
+    const other = await world.demoJob('programme');
+    await world.api(`/jobs/${other}/printer`, { printerId: 'box-office', revision: 1 }, 'PUT');
+    const waiting = await world.api<{ id: string }>('/deliveries', { jobId: other, revision: 2, sheets: 8 });
+    const stateOf = async (): Promise<string> =>
+      (await world.api<{ state: string }>(`/deliveries/${waiting.id}`)).state;
     await page.getByRole('link', { name: 'Printers' }).click();
     await page.getByRole('link', { name: /^Box office/ }).click();
     const back = turned ? 'Put it back turned over' : 'Put the last stack back as it lies';
     await page.getByRole('button', { name: back }).click();
     await page.getByRole('link', { name: 'Queue' }).click();
+    await expect(page.getByText('It waits until the backs of “contract” are printed.')).toBeVisible();
+    expect(await stateOf()).toBe('queued');
+    await page.getByRole('link', { name: /^contract fronts printed/ }).click();
     await guide.getByRole('button', { name: 'It is in: print the backs' }).click();
-    await expect(page.getByText('completed, 7 of 7 sheets')).toBeVisible();
+    await expect(page.getByText('completed, 7 of 7 sheets')).toBeVisible({ timeout: 30_000 });
     const sheets = await world.delivered(2, 'box-office');
     expect(sheets.every(({ spoilt }) => !spoilt)).toBe(true);
     const fronts = pageTexts(await world.document(1, 'box-office'));
@@ -75,6 +84,7 @@ test.describe('several printers', () => {
     const source = pageTexts(await world.source('contract'));
     expect(leafed.map(words)).toEqual(source.map(words));
     await expect(page.getByText('Back, page 1 of the file sent')).toBeVisible();
+    await expect.poll(stateOf, { timeout: 60_000 }).toBe('completed');
   });
 
   test('what cannot be one job goes as several, in order, and is one stack', async ({ quietPage: page, world }) => {
@@ -88,7 +98,7 @@ test.describe('several printers', () => {
     const confirmed = ['separate-jobs', 'color-on-mono', 'outside-printable', 'text-too-small'];
     await world.api('/deliveries', { jobId: job, revision, sheets: 6, confirmed });
     await page.goto(`${world.base}/queue`);
-    await expect(page.getByText('completed, 6 of 6 sheets')).toBeVisible();
+    await expect(page.getByText('completed, 6 of 6 sheets')).toBeVisible({ timeout: 30_000 });
     await expect(page.getByText('so this goes as 4 jobs, one after the other')).toBeVisible();
     await expect(page.getByText('of 6 delivered')).toBeVisible();
     const jobs = await Promise.all([1, 2, 3, 4].map((number) => world.delivered(number, 'library')));
@@ -120,7 +130,7 @@ test.describe('at the printer', () => {
     await expect(page.getByText('Paper is jammed').first()).toBeVisible();
     await page.getByRole('button', { name: 'Clear the jam' }).click();
     await page.getByRole('link', { name: 'Queue' }).click();
-    await expect(page.getByText('completed, 28 of 28 sheets')).toBeVisible();
+    await expect(page.getByText('completed, 28 of 28 sheets')).toBeVisible({ timeout: 30_000 });
     expect((await world.delivered(1)).map(({ set, front }) => [set, front])).toEqual(
       [1, 2].flatMap((set) => Array.from({ length: 14 }, (_, index) => [set, index + 1])),
     );
@@ -142,7 +152,7 @@ test.describe('at the printer', () => {
     await expect.poll(async () => (await world.delivered(1)).length).toBe(14);
     expect(await world.delivered(2)).toEqual([]);
     await page.getByRole('button', { name: 'Release' }).click();
-    await expect(page.getByText('completed, 8 of 8 sheets')).toBeVisible();
+    await expect(page.getByText('completed, 8 of 8 sheets')).toBeVisible({ timeout: 30_000 });
     expect((await world.delivered(2)).map(({ front }) => front)).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
   });
 
@@ -171,5 +181,32 @@ test.describe('at the printer', () => {
       .toBe(0.5);
     await page.getByRole('link', { name: /^Library/ }).click();
     await expect(page.getByText('One paper a job, or each page from the tray with its size')).toBeVisible();
+  });
+
+  test('a printer is added by its address and taken off again; other addresses are refused in words', async ({
+    page,
+    world,
+  }) => {
+    await page.goto(`${world.base}/printers`);
+    const address = page.getByLabel('Add a printer by its address');
+    const refused = page.getByRole('alert');
+    const add = async (uri: string): Promise<void> => {
+      await address.fill(uri);
+      await page.getByRole('button', { name: 'Add', exact: true }).click();
+    };
+    await add('http://127.0.0.1/print');
+    await expect(refused).toContainText("is not a printer's address; write one like ipp://host:631/ipp/print");
+    await add('ipp://169.254.169.254/ipp/print');
+    await expect(refused).toContainText('169.254.169.254 is no address of a printer');
+    await add('ipp://127.0.0.1:1/ipp/print');
+    await expect(refused).toContainText('cannot be reached');
+    await add(world.printerUri);
+    await expect(refused).toHaveText('Upper office is at this address.');
+    await add(world.printerUri.replace('127.0.0.1', 'localhost'));
+    await expect(page).toHaveURL(/printers\/upper-office-2$/);
+    await expect(page.getByText('Takes a job with several papers, one-sided and two-sided, as one job')).toBeVisible();
+    await page.getByRole('button', { name: 'Take it off the list' }).click();
+    await expect(page).toHaveURL(/printers$/);
+    await expect(page.getByRole('link', { name: /^Upper office/ })).toHaveCount(1);
   });
 });

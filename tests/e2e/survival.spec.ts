@@ -103,3 +103,47 @@ test.describe('in the middle of printing', () => {
     );
   });
 });
+
+test.describe('many at once', () => {
+  test.use({ printerOptions: { sheetMs: 1, also: ['library'] } });
+
+  test('fifty jobs sent by ten clients: all are printed once, on each printer in the order they were sent off', async ({
+    world,
+  }) => {
+    const file = await world.upload(Buffer.from(await world.source('contract')), 'contract.pdf');
+    const printers = ['upper-office', 'library'];
+    const jobs = await Promise.all(
+      Array.from({ length: 50 }, async (_, index) => {
+        const pages = String((index % 14) + 1);
+        const ticket = { version: 1, title: `Job ${index + 1}`, documents: [{ file, pages }], tray: 'tray-1' };
+        const printerId = printers[index % 2];
+        return (await world.api<{ id: string }>('/jobs', { ticket, printerId })).id;
+      }),
+    );
+    const client = async (first: number): Promise<string[]> => {
+      const sent: string[] = [];
+      for (const jobId of jobs.slice(first, first + 5)) {
+        const confirmed = ['color-on-mono', 'gray-coded-as-color'];
+        sent.push((await world.api<Delivery>('/deliveries', { jobId, revision: 1, sheets: 1, confirmed })).id);
+      }
+      return sent;
+    };
+    const began = Date.now();
+    const ids = (await Promise.all(Array.from({ length: 10 }, (_, index) => client(index * 5)))).flat();
+    const all = (): Promise<(Delivery & { printerId: string; createdAt: string })[]> => world.api('/deliveries');
+    await expect
+      .poll(async () => (await all()).filter(({ state }) => state === 'completed').length, { timeout: 90_000 })
+      .toBe(50);
+    console.log(`fifty jobs: ${((Date.now() - began) / 1000).toFixed(1)} s`);
+    const deliveries = await all();
+    expect(deliveries.map(({ id }) => id).sort()).toEqual([...ids].sort());
+    for (const printer of printers) {
+      const here = deliveries.filter(({ printerId }) => printerId === printer);
+      // The list has the latest first.
+      const inOrder = here.reverse().flatMap(({ printerJobs }) => printerJobs);
+      // Numbers of its jobs: as many as were sent, none twice, each later one higher.
+      expect(inOrder).toEqual(Array.from({ length: 25 }, (_, index) => index + 1));
+      for (const job of inOrder) expect(await world.delivered(job, printer)).toHaveLength(1);
+    }
+  });
+});

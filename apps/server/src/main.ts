@@ -23,7 +23,7 @@ const workers = new PdfWorkers(new URL('./pdf-worker.js', import.meta.url));
 workers.warmUp();
 const sending = await startSending(pool, db, workers, presence.server);
 const reading = await startReading(pool, db, workers);
-const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: FOLLOW_MS });
+const keeper = new Keeper({ db, presence, enqueue: (delivery) => enqueueDelivery(db, delivery), followMs: FOLLOW_MS });
 await keeper.start();
 
 const server = createServer();

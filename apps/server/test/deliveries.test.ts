@@ -1,6 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
+import { eq } from 'drizzle-orm';
 import { readTicket } from '@foglio/core/validate';
 import { contents, deliveries, files, jobs, type DeliveryState } from '../src/database/schema';
 import { changeDelivery, findDelivery } from '../src/deliveries/delivery-store';
@@ -72,6 +73,9 @@ afterAll(async () => {
   await server.stop();
   printer.close();
 });
+
+// What a test leaves in the middle of being sent would keep the printer from the next one.
+afterEach(() => server.db.update(deliveries).set({ state: 'failed' }).where(eq(deliveries.state, 'sending')));
 
 async function enter(values: {
   state: DeliveryState;

@@ -67,7 +67,7 @@ export async function startServer(
   workers.warmUp();
   const sending = await startSending(pool, db, workers, presence.server);
   const reading = await startReading(pool, db, workers);
-  const keeper = new Keeper({ db, presence, enqueue: (id) => enqueueDelivery(db, id), followMs: 50 });
+  const keeper = new Keeper({ db, presence, enqueue: (delivery) => enqueueDelivery(db, delivery), followMs: 50 });
   await keeper.start();
   const server: Server = createServer();
   const port = (): number => (server.address() as AddressInfo).port;

@@ -2,6 +2,7 @@ import { request as httpRequest } from 'node:http';
 import { request as httpsRequest } from 'node:https';
 import { decodeMessage } from './decode';
 import { encodeMessage } from './encode';
+import { isForbiddenHost, lookupReachable } from './reachable';
 import { groupOf, STATUS, firstString, type Attributes, type Group, type Message } from './message';
 
 /** A printer that could not be reached, or that refused. */
@@ -46,6 +47,7 @@ export function httpAddress(printerUri: string): URL {
   }
   const secure = match[1]?.toLowerCase() === 'ipps';
   const url = new URL(`${secure ? 'https' : 'http'}://${match[2]}`);
+  if (isForbiddenHost(url.hostname)) throw new IppError(`${url.hostname} is no address of a printer`, null);
   // Without a port an address means 631, not HTTP's own (RFC 8010, section 4.2). ":80" must be given as it is.
   if (!/^[^/]*:\d+(\/|$)/.test(match[2] as string)) url.port = '631';
   return url;
@@ -92,6 +94,7 @@ function post(url: URL, head: Uint8Array, document: Uint8Array | undefined, sign
     const away = (error: Error): void => reject(new IppError(`${url.host} cannot be reached: ${error.message}`, null));
     const outgoing = send(url, {
       method: 'POST',
+      lookup: lookupReachable,
       headers: { 'Content-Type': 'application/ipp', 'Content-Length': length },
       ...(signal ? { signal } : {}),
     });

@@ -13,6 +13,7 @@ import {
   text,
 } from '../src';
 import { httpAddress } from '../src/client';
+import { lookupReachable } from '../src/reachable';
 
 let server: Server | null = null;
 
@@ -54,6 +55,32 @@ describe('a printer’s address (RFC 8010, section 4)', () => {
 
   test.each(['http://host/', 'host', 'ipp://', 'file:///etc/passwd', 'ipp://a b/'])('%s is none', (address) => {
     expect(() => httpAddress(address)).toThrow(/is not a printer's address; write one like ipp:/);
+  });
+});
+
+describe('addresses that are no printer’s', () => {
+  test.each([
+    'ipp://169.254.169.254/latest',
+    'ipp://2852039166/',
+    'ipp://0xa9.0xfe.1/',
+    'ipp://[fe80::1]/ipp',
+    'ipp://[::ffff:169.254.169.254]/',
+    'ipp://[fd00:ec2::254]/',
+    'ipp://100.100.100.200/',
+    'ipp://0.0.0.0/',
+    'ipp://224.0.0.1/',
+    'ipps://[ff02::1]/',
+  ])('%s is refused before anything is asked', (address) => {
+    expect(() => httpAddress(address)).toThrow('is no address of a printer');
+  });
+
+  test('nor is a name that leads to one; a name that leads elsewhere is', async () => {
+    const found = (host: string, all: boolean) =>
+      new Promise((resolve) => lookupReachable(host, { all }, (error, address) => resolve(error?.message ?? address)));
+    expect(await found('127.0.0.1', false)).toBe('127.0.0.1');
+    expect(await found('localhost', true)).toContainEqual(expect.objectContaining({ address: '127.0.0.1' }));
+    expect(await found('169.254.10.1', false)).toBe('169.254.10.1 is at an address that is no printer’s');
+    expect(await found('no-such-host.invalid', false)).toContain('ENOTFOUND');
   });
 });
 

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { deliveries, type DeliveryState } from '../database/schema';
 import { idOf } from '../http/body';
@@ -37,6 +37,58 @@ export async function changeDelivery(
     .returning();
   if (changed) await tell(db, id);
   return changed ?? null;
+}
+
+/** Any number: what servers take turns on before they take a delivery in hand. */
+const TAKING = 0x74616b;
+
+/** Keeps a printer to itself: being sent, or in two passes, whose stack nobody else's sheets may come between. */
+const KEEPS_PRINTER = or(
+  eq(deliveries.state, 'sending'),
+  and(isNotNull(deliveries.pass), inArray(deliveries.state, ['printing', 'held', 'turning'])),
+);
+
+/** Until the end of the transaction nobody else enters or takes deliveries of this printer, so that they have one order. */
+const takeTurn = (db: Pick<Database, 'execute'>, printerId: string) =>
+  db.execute(sql`select pg_advisory_xact_lock(${TAKING}, hashtext(${printerId}))`);
+
+/** Enters a delivery after all that were entered for its printer. */
+export async function insertDelivery(
+  db: Pick<Database, 'execute' | 'insert'>,
+  values: typeof deliveries.$inferInsert,
+): Promise<StoredDelivery> {
+  await takeTurn(db, values.printerId);
+  // Not the time at which the transaction began, which may be before that of one entered already.
+  const createdAt = sql`clock_timestamp()`;
+  const [delivery] = await db
+    .insert(deliveries)
+    .values({ ...values, createdAt })
+    .returning();
+  return delivery as StoredDelivery;
+}
+
+/**
+ * Takes the next delivery for a printer in hand, so that each gets its jobs in the order they were sent off; null where none
+ * waits, or another has the printer to itself.
+ */
+export async function takeNext(db: Database, printerId: string, server: number): Promise<StoredDelivery | null> {
+  return db.transaction(async (tx) => {
+    await takeTurn(tx, printerId);
+    const atPrinter = eq(deliveries.printerId, printerId);
+    const [keeper] = await tx
+      .select({ id: deliveries.id })
+      .from(deliveries)
+      .where(and(atPrinter, KEEPS_PRINTER))
+      .limit(1);
+    if (keeper) return null;
+    const [next] = await tx
+      .select({ id: deliveries.id })
+      .from(deliveries)
+      .where(and(atPrinter, eq(deliveries.state, 'queued')))
+      .orderBy(asc(deliveries.createdAt), asc(deliveries.id))
+      .limit(1);
+    return next ? changeDelivery(tx, next.id, ['queued'], { state: 'sending', server, message: null }) : null;
+  });
 }
 
 export async function tell(db: Pick<Database, 'execute'>, id: string): Promise<void> {

@@ -9,7 +9,7 @@ export interface KeeperOptions {
   readonly db: Database;
   readonly presence: Presence;
   /** Puts a delivery into the queue of what is to be sent; doing it twice sends nothing twice. */
-  readonly enqueue: (id: string) => Promise<void>;
+  readonly enqueue: (delivery: StoredDelivery) => Promise<void>;
   readonly followMs: number;
 }
 
@@ -39,7 +39,7 @@ export class Keeper {
   constructor(private readonly options: KeeperOptions) {}
 
   async start(): Promise<void> {
-    for (const { id } of await deliveriesIn(this.options.db, 'queued')) await this.options.enqueue(id);
+    for (const delivery of await deliveriesIn(this.options.db, 'queued')) await this.options.enqueue(delivery);
     this.turn();
   }
 
@@ -64,9 +64,17 @@ export class Keeper {
     const printing = [...(await deliveriesIn(db, 'printing')), ...(await deliveriesIn(db, 'held'))];
     await Promise.all(printing.map((delivery) => this.follow(delivery)));
     for (const delivery of await deliveriesIn(db, 'sending')) await this.settle(delivery);
-    for (const { id, updatedAt } of await deliveriesIn(db, 'queued')) {
-      if (Date.now() - updatedAt.getTime() > FORGOTTEN_AFTER_MS) await enqueue(id);
+    const turning = await deliveriesIn(db, 'turning');
+    for (const delivery of await deliveriesIn(db, 'queued')) {
+      const before = turning.find(({ printerId }) => printerId === delivery.printerId);
+      if (before) await this.sayWaiting(delivery, before);
+      else if (Date.now() - delivery.updatedAt.getTime() > FORGOTTEN_AFTER_MS) await enqueue(delivery);
     }
+  }
+
+  private async sayWaiting(delivery: StoredDelivery, before: StoredDelivery): Promise<void> {
+    const message = `It waits until the backs of “${before.ticket.title}” are printed.`;
+    if (delivery.message !== message) await changeDelivery(this.options.db, delivery.id, ['queued'], { message });
   }
 
   /** Takes over what the printer says of the jobs it has. */
@@ -124,7 +132,7 @@ export class Keeper {
     if (isWhole || (printed === 0 && delivery.printerJobs.length > 1)) {
       const printerJobs = isWhole ? delivery.printerJobs : delivery.printerJobs.slice(0, -1);
       await changeDelivery(db, delivery.id, ['sending'], { state: 'queued', message: null, server: null, printerJobs });
-      await this.options.enqueue(delivery.id);
+      await this.options.enqueue(delivery);
       return;
     }
     const came = `${printed} of ${delivery.sheets} sheets came out; send it again.`;

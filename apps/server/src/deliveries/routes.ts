@@ -6,7 +6,7 @@ import type { Plan } from '@foglio/core';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
-import { deliveries, jobs } from '../database/schema';
+import { type deliveries, jobs } from '../database/schema';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
 import { documentsOf, findJob, planTicket } from '../jobs/job-store';
@@ -16,6 +16,7 @@ import {
   changeDelivery,
   describeDelivery,
   findDelivery,
+  insertDelivery,
   isOver,
   listDeliveries,
   tell,
@@ -153,10 +154,9 @@ const passesOf = ({ passes }: Pick<Plan, 'passes'>) =>
 /** The delivery and its place in the queue are entered together: either both are there, or neither. */
 async function enter(db: Database, values: typeof deliveries.$inferInsert): Promise<StoredDelivery> {
   return db.transaction(async (tx) => {
-    const [delivery] = await tx.insert(deliveries).values(values).returning();
-    const entered = delivery as StoredDelivery;
+    const entered = await insertDelivery(tx, values);
     if (values.jobId) await tx.update(jobs).set({ lastSentAt: new Date() }).where(eq(jobs.id, values.jobId));
-    await enqueueDelivery(tx, entered.id);
+    await enqueueDelivery(tx, entered);
     await tell(tx, entered.id);
     return entered;
   });
@@ -198,7 +198,7 @@ async function beginPass(db: Database, id: string, pass: 1 | 2): Promise<StoredD
       message: null,
     });
     if (!begun) throw new Problem('delivery-not-over', 'It does not wait for its stack to be put back.');
-    await enqueueDelivery(tx, known);
+    await enqueueDelivery(tx, begun);
     return begun;
   });
 }

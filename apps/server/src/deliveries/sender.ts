@@ -8,19 +8,26 @@ import { documentsOf, planTicket } from '../jobs/job-store';
 import { IMPOSED, imposeStored } from '../jobs/routes';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter } from '../printers/printer-store';
-import { changeDelivery, findDelivery, type StoredDelivery } from './delivery-store';
+import { changeDelivery, findDelivery, takeNext, type StoredDelivery } from './delivery-store';
 
 /** As the printer shows who sent it. */
 const USER = 'foglio';
 
+/** Sends what waits for a printer, one after the other in the order it was sent off, until nothing does. */
+export async function sendWaiting(db: Database, workers: PdfWorkers, printerId: string, server: number): Promise<void> {
+  for (;;) {
+    const next = await takeNext(db, printerId, server);
+    if (!next) return;
+    await sendDelivery(db, workers, next);
+  }
+}
+
 /**
- * Sends one delivery: takes it in hand, imposes, sends. It ends as "printing" once the printer has the whole document,
- * or as "failed" with the reason; if the process dies in between it stays "sending" under this server's number, and the
- * keeper settles it.
+ * Sends one delivery: imposes, sends. It ends as "printing" once the printer has the whole document, or as "failed" with
+ * the reason; if the process dies in between it stays "sending" under this server's number, and the keeper settles it.
  */
-export async function sendDelivery(db: Database, workers: PdfWorkers, id: string, server: number): Promise<void> {
-  const delivery = await changeDelivery(db, id, ['queued'], { state: 'sending', server, message: null });
-  if (!delivery) return;
+async function sendDelivery(db: Database, workers: PdfWorkers, delivery: StoredDelivery): Promise<void> {
+  const { id } = delivery;
   try {
     await transmit(db, workers, delivery);
     await changeDelivery(db, id, ['sending'], { state: 'printing', server: null });

@@ -16,6 +16,8 @@ export const PROBLEMS = {
   'caution-stands': { status: 409, title: 'Something must be confirmed first' },
   'delivery-not-over': { status: 409, title: 'The sending is not over' },
   'delivery-over': { status: 409, title: 'The sending is over' },
+  'printer-known': { status: 409, title: 'The printer is known already' },
+  'printer-in-use': { status: 409, title: 'The printer is still needed' },
   'printer-refuses': { status: 409, title: 'The printer does not do this now' },
   'printer-away': { status: 502, title: 'The printer cannot be reached' },
   internal: { status: 500, title: 'Something went wrong in Foglio' },

@@ -2,7 +2,7 @@ import type { Printer, Tray } from '@foglio/core';
 import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { printers } from '../database/schema';
+import { deliveries, jobs, printers } from '../database/schema';
 import { Problem } from '../http/problem';
 
 export type StoredPrinter = typeof printers.$inferSelect;
@@ -53,6 +53,42 @@ export async function askNow(db: Database, printer: StoredPrinter): Promise<Prin
     if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
     throw error;
   }
+}
+
+/**
+ * Takes up a printer by its address, if it answers there.
+ *
+ * @throws Problem `printer-away` where no printer answers at the address, or it is not a printer's; `printer-known`
+ */
+export async function addPrinter(db: Database, uri: string): Promise<StoredPrinter> {
+  const known = await listPrinters(db);
+  const same = known.find((printer) => printer.uri === uri);
+  if (same) throw new Problem('printer-known', `${same.name} is at this address.`);
+  let profile: Printer;
+  try {
+    ({ profile } = await askStatus(uri));
+  } catch (error) {
+    if (error instanceof IppError) throw new Problem('printer-away', `No printer was found: ${error.message}.`);
+    throw error;
+  }
+  const slug = profile.name.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'printer';
+  const taken = new Set(known.map(({ id }) => id));
+  let id = slug;
+  for (let number = 2; taken.has(id); number += 1) id = `${slug}-${number}`;
+  const values = { id, name: profile.name, uri, panel: null, place: known.length, profile };
+  const [added] = await db.insert(printers).values(values).returning();
+  return added as StoredPrinter;
+}
+
+/** Forgets a printer that no job is set up for and nothing was sent to. @throws Problem `printer-in-use` */
+export async function removePrinter(db: Database, { id, name }: StoredPrinter): Promise<void> {
+  const [job] = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.printerId, id)).limit(1);
+  const [sent] = await db.select({ id: deliveries.id }).from(deliveries).where(eq(deliveries.printerId, id)).limit(1);
+  if (job || sent) {
+    const why = job ? 'jobs are set up for it' : 'the queue tells what was sent to it';
+    throw new Problem('printer-in-use', `${name} stays in the list: ${why}.`);
+  }
+  await db.delete(printers).where(eq(printers.id, id));
 }
 
 /** What a person says of the paper in a tray, which the printer does not know. @throws Problem `not-found` */

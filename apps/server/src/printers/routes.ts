@@ -4,8 +4,22 @@ import type { Database } from '../database/connection';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
 import { askPanel } from './panel';
-import { askNow, describePaper, findPrinter, listPrinters, type StoredPrinter } from './printer-store';
+import {
+  addPrinter,
+  askNow,
+  describePaper,
+  removePrinter,
+  findPrinter,
+  listPrinters,
+  type StoredPrinter,
+} from './printer-store';
 
+const readAddress = bodyReader({
+  type: 'object',
+  additionalProperties: false,
+  required: ['uri'],
+  properties: { uri: { type: 'string', minLength: 1, maxLength: 1000 } },
+});
 const readPaper = bodyReader({
   type: 'object',
   additionalProperties: false,
@@ -51,6 +65,14 @@ export function printerRoutes(db: Database): Router {
   });
   router.get('/:id', async (request, response) => {
     response.json(await describePrinter(db, await findPrinter(db, request.params.id)));
+  });
+  router.post('/', async (request, response) => {
+    const { uri } = readAddress(request.body);
+    response.status(201).json(await describePrinter(db, await addPrinter(db, uri.trim())));
+  });
+  router.delete('/:id', async (request, response) => {
+    await removePrinter(db, await findPrinter(db, request.params.id));
+    response.status(204).end();
   });
   router.put('/:id/trays/:tray', async (request, response) => {
     const { id, tray } = request.params;

@@ -72,6 +72,14 @@ export class Api {
     return this.http.get<PrinterRecord[]>('/api/printers');
   }
 
+  addPrinter(uri: string): Observable<PrinterRecord> {
+    return this.http.post<PrinterRecord>('/api/printers', { uri });
+  }
+
+  removePrinter(id: string): Observable<void> {
+    return this.http.delete<void>(`/api/printers/${id}`);
+  }
+
   /** What a person says of a tray's paper. @param price of a sheet */
   pricePaper(printerId: string, tray: string, price: number): Observable<PrinterRecord> {
     return this.http.put<PrinterRecord>(`/api/printers/${printerId}/trays/${tray}`, { price });

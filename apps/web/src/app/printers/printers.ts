@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { RouterLink } from '@angular/router';
+import { MatButton } from '@angular/material/button';
+import { Router, RouterLink } from '@angular/router';
 import { catchError, exhaustMap, of, timer } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import type { PrinterRecord } from '../api/records';
@@ -14,7 +15,7 @@ const ASK_EVERY_MS = 2_000;
 /** The printers: what lies in their trays, how they stand, and what they can do. */
 @Component({
   selector: 'fo-printers',
-  imports: [Cabinet, FrontPanel, RouterLink],
+  imports: [Cabinet, FrontPanel, MatButton, RouterLink],
   templateUrl: './printers.html',
   styleUrl: './printers.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -25,6 +26,10 @@ export class Printers {
   private readonly api = inject(Api);
   protected readonly printers = signal<readonly PrinterRecord[] | null>(null);
   protected readonly message = signal<string | null>(null);
+  private readonly router = inject(Router);
+  /** Whether a printer is being asked at an address just given, and why it was not taken. */
+  protected readonly adding = signal(false);
+  protected readonly refused = signal<string | null>(null);
   protected readonly shown = computed(() => {
     const all = this.printers() ?? [];
     return all.find(({ id }) => id === this.id()) ?? all[0] ?? null;
@@ -43,6 +48,33 @@ export class Printers {
         if (typeof answer === 'string') this.message.set(answer);
         else this.printers.set(answer);
       });
+  }
+
+  protected add(address: HTMLInputElement): void {
+    this.adding.set(true);
+    this.refused.set(null);
+    this.api.addPrinter(address.value).subscribe({
+      next: (printer) => {
+        this.adding.set(false);
+        address.value = '';
+        this.printers.update((all) => [...(all ?? []), printer]);
+        void this.router.navigate(['/printers', printer.id]);
+      },
+      error: (error: unknown) => {
+        this.adding.set(false);
+        this.refused.set(sayError(error));
+      },
+    });
+  }
+
+  protected remove({ id }: PrinterRecord): void {
+    this.api.removePrinter(id).subscribe({
+      next: () => {
+        this.printers.update((all) => all?.filter((one) => one.id !== id) ?? null);
+        void this.router.navigate(['/printers']);
+      },
+      error: (error: unknown) => this.message.set(sayError(error)),
+    });
   }
 
   protected price({ id }: PrinterRecord, { tray, price }: { tray: string; price: number }): void {

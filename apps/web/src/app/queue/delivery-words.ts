@@ -23,5 +23,8 @@ export const sayPass = ({ pass, state }: DeliveryRecord): string =>
 export const isOver = ({ state }: DeliveryRecord): boolean =>
   !['queued', 'sending', 'printing', 'held', 'turning'].includes(state);
 
+/** Whether it goes on by itself, with nothing for a person to do. */
+export const isMoving = ({ state }: DeliveryRecord): boolean => ['queued', 'sending', 'printing'].includes(state);
+
 /** Part of the sheets that came out, in percent. */
 export const percentDone = ({ sheets, sheetsDone }: DeliveryRecord): number => Math.round((100 * sheetsDone) / sheets);

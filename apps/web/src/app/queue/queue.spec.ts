@@ -66,6 +66,8 @@ test.each<[DeliveryState, string, boolean]>([
   ['queued', 'waiting to be sent', false],
   ['sending', 'being sent', false],
   ['printing', 'printing', false],
+  ['held', 'held at the printer', false],
+  ['turning', 'fronts printed, the stack is to go back in', false],
   ['completed', 'completed', true],
   ['canceled', 'cancelled', true],
   ['aborted', 'aborted by the printer', true],

@@ -9,7 +9,7 @@ import { Api } from '../api/api';
 import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '../api/records';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import { isOver, percentDone, sayPass, sayState } from './delivery-words';
+import { isMoving, isOver, percentDone, sayPass, sayState } from './delivery-words';
 import { SeenList } from './seen-list';
 import { StackViewer } from './stack-viewer';
 import { TurnGuide } from './turn-guide';
@@ -48,6 +48,7 @@ export class Queue {
   protected readonly state = sayState;
   protected readonly passOf = sayPass;
   protected readonly over = isOver;
+  protected readonly moving = isMoving;
   protected readonly percent = percentDone;
   protected readonly sheets = countSheets;
 

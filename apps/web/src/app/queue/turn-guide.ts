@@ -49,7 +49,7 @@ import { countSheets } from '../bench/amounts';
         }
         <text x="356" y="164">in {{ tray() }}</text>
       </g>
-      <path d="M356 16V2" class="arrow" marker-end="url(#head)" />
+      <path d="M356 19V4" class="arrow" marker-end="url(#head)" />
       <text x="440" y="32" class="key">this edge</text>
       <text x="440" y="48" class="key">goes in first</text>
     </svg>

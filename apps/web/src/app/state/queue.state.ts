@@ -1,7 +1,7 @@
 import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import { catchError, exhaustMap, map, of, switchMap } from 'rxjs';
+import { catchError, concatMap, exhaustMap, map, of } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import type { DeliveryAct, DeliveryRecord } from '../api/records';
 import { BenchActions } from './bench.actions';
@@ -50,7 +50,8 @@ export const listen = createEffect(
       ofType(QueueActions.opened),
       exhaustMap(() =>
         api.deliveryEvents().pipe(
-          switchMap((event) =>
+          // One after the other: news that comes while the list is on its way must not take its place.
+          concatMap((event) =>
             event === 'opened'
               ? api.deliveries().pipe(
                   map((deliveries) => QueueActions.listed({ deliveries })),
