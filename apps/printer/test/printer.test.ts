@@ -10,6 +10,7 @@ import {
   askJob,
   askProfile,
   cancelJob,
+  decodeMessage,
   encodeMessage,
   IppError,
   OPERATIONS,
@@ -21,6 +22,7 @@ import {
 } from '@foglio/ipp';
 import { impose, readFacts } from '@foglio/pdf';
 import { seasonContract } from '@foglio/demo';
+import fc from 'fast-check';
 import { parse } from 'ipp';
 import { createApp } from '../src/app';
 import { Archive, type DeliveredSheet } from '../src/archive';
@@ -278,6 +280,35 @@ describe('answers', () => {
     expect(await statusOf(request(OPERATIONS.getJobAttributes))).toBe('client-error-not-found');
     expect(await statusOf(request(OPERATIONS.validateJob))).toBe('successful-ok');
     expect((await fetch(printer.uri.replace('ipp:', 'http:'), { method: 'POST', body: 'x' })).status).toBe(415);
+  });
+
+  test('no bytes whatever crash it: requests cut short, changed and made up get a status of the standard', async () => {
+    const whole = request(OPERATIONS.createJob, { 'job-name': [{ tag: 'name', value: 'Fuzz' }] });
+    const operations = Object.values(OPERATIONS);
+    const bytes = fc.oneof(
+      fc.uint8Array({ maxLength: 300 }),
+      fc.nat(whole.length).map((length) => whole.slice(0, length)),
+      fc
+        .tuple(
+          fc.constantFrom(...operations),
+          fc.array(fc.tuple(fc.nat(whole.length - 1), fc.nat(255)), { maxLength: 8 }),
+        )
+        .map(([operation, changes]) => {
+          const changed = Uint8Array.from(whole);
+          changed[3] = operation;
+          for (const [at, value] of changes) changed[at] = value;
+          return changed;
+        }),
+    );
+    await fc.assert(
+      fc.asyncProperty(bytes, async (body) => {
+        const { version, code } = decodeMessage(await raw(body)).message;
+        expect(version).toEqual([2, 0]);
+        expect(Object.values(STATUS)).toContain(code);
+      }),
+      { numRuns: 300 },
+    );
+    expect((await askProfile(printer.uri)).name).toBe('Test office');
   });
 
   test('of the panel name what is wrong', async () => {

@@ -38,6 +38,8 @@ export interface SendInput {
   readonly sent?: number;
   /** Told a job's number as soon as the printer has given one, before any of its documents is sent. */
   readonly onCreated?: (jobId: number, job: number) => Promise<void>;
+  /** Told where the printer refused a document of the job created last, which was cancelled there. */
+  readonly onRefused?: () => Promise<void>;
   readonly signal?: AbortSignal;
 }
 
@@ -155,6 +157,7 @@ async function sendJob(input: SendInput, job: ShippedJob, index: number, name: s
     // Without an answer the printer may have the whole document; cancelling could then stop it half-way.
     if (error instanceof IppError && error.status === null) throw new IppError(error.message, null, true);
     await cancelJob(printerUri, jobId, input.userName).catch(() => undefined);
+    await input.onRefused?.();
     throw error;
   }
 }

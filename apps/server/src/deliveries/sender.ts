@@ -46,11 +46,11 @@ async function sendDelivery(db: Database, workers: PdfWorkers, delivery: StoredD
   }
 }
 
-/** Of several jobs, those before the refused one have been taken. */
+/** Of several jobs, those before the refused one are printed. */
 async function sayFailure(db: Database, id: string, reason: string): Promise<string> {
   const { printerJobs, parts } = await findDelivery(db, id);
-  const taken = printerJobs.length - 1;
-  if (taken < 1) return `Nothing was printed: ${reason}.`;
+  const taken = printerJobs.length;
+  if (taken === 0) return `Nothing was printed: ${reason}.`;
   return `Only the first ${taken} of ${parts} jobs reached the printer: ${reason}.`;
 }
 
@@ -85,6 +85,10 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
       sent: printerJobs.length,
       onCreated: async (job) => {
         printerJobs.push(job);
+        await changeDelivery(db, id, ['sending'], { printerJobs });
+      },
+      onRefused: async () => {
+        printerJobs.pop();
         await changeDelivery(db, id, ['sending'], { printerJobs });
       },
     }),
