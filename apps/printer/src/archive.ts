@@ -54,6 +54,8 @@ interface StoredJob extends Omit<PrintJob, 'delivered' | 'attributes' | 'documen
  * and the sheets it delivered, a line each, added as they come out.
  */
 export class Archive {
+  private writing: Promise<void> = Promise.resolve();
+
   constructor(private readonly folder: string) {}
 
   async open(): Promise<PrintJob[]> {
@@ -129,10 +131,15 @@ export class Archive {
     return join(this.folder, `job-${job}-${document}.pdf`);
   }
 
-  private async replace(name: string, text: string): Promise<void> {
+  /** One after the other: of two at once the one would take the other's new file from under it. */
+  private replace(name: string, text: string): Promise<void> {
     const path = join(this.folder, name);
-    await writeFile(`${path}.new`, text);
-    await rename(`${path}.new`, path);
+    const written = this.writing.then(async () => {
+      await writeFile(`${path}.new`, text);
+      await rename(`${path}.new`, path);
+    });
+    this.writing = written.catch(() => undefined);
+    return written;
   }
 }
 

@@ -69,3 +69,10 @@ test('a sheet whose line was cut short by a crash did not come out', async () =>
 test('a new printer knows of no tray yet', async () => {
   expect(await new Archive(folder).readTrays()).toEqual({});
 });
+
+test('what is kept by several at once is kept whole, and the last word counts', async () => {
+  const archive = new Archive(folder);
+  await archive.open();
+  await Promise.all(Array.from({ length: 30 }, (_, sheets) => archive.saveTrays({ 'tray-1': sheets })));
+  expect(await new Archive(folder).readTrays()).toEqual({ 'tray-1': 29 });
+});
