@@ -95,6 +95,8 @@ function post(url: URL, head: Uint8Array, document: Uint8Array | undefined, sign
     const outgoing = send(url, {
       method: 'POST',
       lookup: lookupReachable,
+      // A connection of its own: one kept from before may be closed by the printer in the very moment it is used again.
+      agent: false,
       headers: { 'Content-Type': 'application/ipp', 'Content-Length': length },
       ...(signal ? { signal } : {}),
     });
