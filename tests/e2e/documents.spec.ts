@@ -35,7 +35,7 @@ test('a locked PDF asks for its password, again where it is wrong, and is then a
   await expect(dialog).toContainText('This is not the password');
   await password.fill('sésame');
   await dialog.getByRole('button', { name: 'Open it' }).click();
-  await expect(page.getByText('14 of 14 printed')).toBeVisible();
+  await expect(page.getByText('14 of 14 printed')).toBeVisible({ timeout: 30_000 });
 });
 
 test('left out, it makes no job, and the Desk is as before', async ({ page, world }) => {
@@ -63,7 +63,7 @@ test('a text and a damaged PDF become pages of one job; what should be known of 
   await expect(page.getByText('2 of 2 printed')).toBeVisible();
   await page.getByRole('button', { name: '2. broken.pdf' }).click();
   await expect(page.getByRole('note')).toContainText('was damaged; what could be saved of it is here');
-  await expect(page.getByText('14 of 14 printed')).toBeVisible();
+  await expect(page.getByText('14 of 14 printed')).toBeVisible({ timeout: 30_000 });
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 });
 
