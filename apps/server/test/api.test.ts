@@ -10,7 +10,8 @@ import { seasonContract } from '@foglio/demo';
 import { count } from 'drizzle-orm';
 import supertest from 'supertest';
 import { contentChunks, contents, files } from '../src/database/schema';
-import { startServer, type RunningServer } from './running-server';
+import { enterPrinters } from '../src/printers/printer-store';
+import { PROFILE, startServer, type RunningServer } from './running-server';
 
 let server: RunningServer;
 let contract: Buffer;
@@ -268,6 +269,34 @@ describe('sending', () => {
     { jobId: 'x', revision: 1, sheets: 1, more: 1 },
   ])('the body %j is refused', async (body) => {
     expect((await api().post('/api/deliveries').send(body)).status).toBe(400);
+  });
+});
+
+describe('printers', () => {
+  test('what a person says of the paper outlives the next start, which gives the printer a new address', async () => {
+    const put = await api().put('/api/printers/test-office/trays/tray-1').send({ price: 0.031 });
+    expect(put.status).toBe(200);
+    const uri = 'ipp://127.0.0.1:9/ipp/print';
+    await enterPrinters(server.db, [{ id: 'test-office', uri, panel: null, profile: PROFILE }]);
+    const answer = await api().get('/api/printers/test-office');
+    const told = answer.body as { uri: string; profile: { trays: { price: number }[] } };
+    expect([told.uri, told.profile.trays.map(({ price }) => price)]).toEqual([uri, [0.031, 0]]);
+  });
+
+  test.each([
+    ['/trays/tray-1', { price: -1 }, 400],
+    ['/trays/tray-1', { price: '1' }, 400],
+    ['/trays/tray-9', { price: 1 }, 404],
+    ['/panel/fault', { fault: 'fire' }, 400],
+    ['/panel/fault', { fault: null }, 404],
+  ])('PUT %s with %j is refused', async (path, body, status) => {
+    expect((await api().put(`/api/printers/test-office${path}`).send(body)).status).toBe(status);
+  });
+
+  test('one that jobs are set up for stays in the list', async () => {
+    await createJob();
+    const answer = await api().delete('/api/printers/test-office');
+    expect([answer.status, (answer.body as { code: string }).code]).toEqual([409, 'printer-in-use']);
   });
 });
 

@@ -1,8 +1,8 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
-import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import type { Plan } from '@foglio/core';
+import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';

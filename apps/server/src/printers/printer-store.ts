@@ -16,13 +16,16 @@ export interface KnownPrinter {
   readonly profile: Printer;
 }
 
-/** Enters the printers of the configuration; one already known keeps its id and jobs, and gets its new address. */
+/**
+ * Enters the printers of the configuration; one already known keeps its id, its jobs and what a person said of its paper,
+ * and gets its new address.
+ */
 export async function enterPrinters(db: Database, known: readonly KnownPrinter[]): Promise<void> {
   for (const [place, { id, uri, panel, profile }] of known.entries()) {
-    const values = { name: profile.name, uri, panel, place, profile };
+    const values = { name: profile.name, uri, panel, place };
     await db
       .insert(printers)
-      .values({ id, ...values })
+      .values({ id, profile, ...values })
       .onConflictDoUpdate({ target: printers.id, set: values });
   }
 }

@@ -1,7 +1,7 @@
 import { pausePrinter, sayFaults } from '@foglio/ipp';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
-import { bodyReader } from '../http/body';
+import { fieldReader } from '../http/body';
 import { Problem } from '../http/problem';
 import { askPanel } from './panel';
 import {
@@ -14,48 +14,13 @@ import {
   type StoredPrinter,
 } from './printer-store';
 
-const readAddress = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['uri'],
-  properties: { uri: { type: 'string', minLength: 1, maxLength: 1000 } },
-});
-const readPaper = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['price'],
-  properties: { price: { type: 'number', minimum: 0, maximum: 1000 } },
-});
-const readLoading = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['loaded'],
-  properties: { loaded: { type: 'integer', minimum: 0, maximum: 10_000 } },
-});
-const readPulling = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['pulled'],
-  properties: { pulled: { type: 'boolean' } },
-});
-const readFault = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['fault'],
-  properties: { fault: { type: ['string', 'null'], enum: ['media-jam', 'door-open', null] } },
-});
-const readRefeeding = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['turned'],
-  properties: { turned: { type: 'boolean' } },
-});
-const readPausing = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['paused'],
-  properties: { paused: { type: 'boolean' } },
-});
+const readAddress = fieldReader('uri', { type: 'string', minLength: 1, maxLength: 1000 });
+const readPaper = fieldReader('price', { type: 'number', minimum: 0, maximum: 1000 });
+const readLoading = fieldReader('loaded', { type: 'integer', minimum: 0, maximum: 10_000 });
+const readPulling = fieldReader('pulled', { type: 'boolean' });
+const readFault = fieldReader('fault', { enum: ['media-jam', 'door-open', null] });
+const readRefeeding = fieldReader('turned', { type: 'boolean' });
+const readPausing = fieldReader('paused', { type: 'boolean' });
 
 /** `/api/printers`: the printers known, each as it is now where it answers; of simulated ones the front panel too. */
 export function printerRoutes(db: Database): Router {

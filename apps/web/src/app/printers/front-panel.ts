@@ -34,21 +34,14 @@ export interface PanelWork {
       <button type="button" (click)="pull(true)">Pull it out</button>
       <button type="button" (click)="pull(false)">Push it in</button>
       <hr />
-      @if (has('media-jam')) {
-        <button type="button" (click)="fault(null)">Clear the jam</button>
-      } @else {
-        <button type="button" (click)="fault('media-jam')">Jam</button>
-      }
-      @if (has('door-open')) {
-        <button type="button" (click)="fault(null)">Close the door</button>
-      } @else {
-        <button type="button" (click)="fault('door-open')">Open the door</button>
-      }
-      @if (has('paused')) {
-        <button type="button" (click)="pause(false)">Go on</button>
-      } @else {
-        <button type="button" (click)="pause(true)">Pause</button>
-      }
+      <!-- Each undoes itself: a button that went away would take the focus with it. -->
+      <button type="button" (click)="fault(has('media-jam') ? null : 'media-jam')">
+        {{ has('media-jam') ? 'Clear the jam' : 'Jam' }}
+      </button>
+      <button type="button" (click)="fault(has('door-open') ? null : 'door-open')">
+        {{ has('door-open') ? 'Close the door' : 'Open the door' }}
+      </button>
+      <button type="button" (click)="pause(!has('paused'))">{{ has('paused') ? 'Go on' : 'Pause' }}</button>
       @if (!printer().profile.duplex) {
         <hr />
         <button type="button" (click)="refeed(false)">Put the last stack back as it lies</button>

@@ -23,6 +23,10 @@ export const sayPass = ({ pass, state }: DeliveryRecord): string =>
 export const isOver = ({ state }: DeliveryRecord): boolean =>
   !['queued', 'sending', 'printing', 'held', 'turning'].includes(state);
 
+/** Whether it can be held before it begins, or is. */
+export const isHoldable = ({ state, sheetsDone }: DeliveryRecord): boolean =>
+  state === 'held' || (state === 'printing' && sheetsDone === 0);
+
 /** Whether it goes on by itself, with nothing for a person to do. */
 export const isMoving = ({ state }: DeliveryRecord): boolean => ['queued', 'sending', 'printing'].includes(state);
 

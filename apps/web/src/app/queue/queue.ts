@@ -9,7 +9,7 @@ import { Api } from '../api/api';
 import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '../api/records';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import { isMoving, isOver, percentDone, sayPass, sayState } from './delivery-words';
+import { isHoldable, isMoving, isOver, percentDone, sayPass, sayState } from './delivery-words';
 import { SeenList } from './seen-list';
 import { StackViewer } from './stack-viewer';
 import { TurnGuide } from './turn-guide';
@@ -49,6 +49,7 @@ export class Queue {
   protected readonly passOf = sayPass;
   protected readonly over = isOver;
   protected readonly moving = isMoving;
+  protected readonly holdable = isHoldable;
   protected readonly percent = percentDone;
   protected readonly sheets = countSheets;
 
