@@ -17,7 +17,7 @@ const room = (name, folder) => ({
   moduleNameMapper: {
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     '^@foglio/demo$': '<rootDir>/demo/src/index.ts',
-    '^@foglio/(core|pdf|ipp)$': '<rootDir>/packages/$1/src/index.ts',
+    '^@foglio/(api|core|pdf|ipp)$': '<rootDir>/packages/$1/src/index.ts',
   },
 });
 
@@ -32,6 +32,7 @@ const web = {
     '^\\./spawn$': '<rootDir>/apps/web/src/stubs/spawn.ts',
     '^pdfjs-dist$': '<rootDir>/apps/web/src/stubs/pdfjs.ts',
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
+    '^@foglio/api$': '<rootDir>/packages/api/src/index.ts',
     '^@foglio/core$': '<rootDir>/packages/core/src/index.ts',
   },
 };
@@ -41,6 +42,7 @@ export default {
   testTimeout: 60_000,
   projects: [
     room('core', 'packages/core'),
+    room('api', 'packages/api'),
     room('pdf', 'packages/pdf'),
     room('ipp', 'packages/ipp'),
     room('printer', 'apps/printer'),

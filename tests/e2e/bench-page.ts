@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import type { Locator, Page, TestInfo } from '@playwright/test';
+import type { Download, Locator, Page, TestInfo } from '@playwright/test';
 import { expect, type World } from './world';
 
 /** The Bench as a person works at it: by the words on the screen. */
@@ -76,11 +76,22 @@ export class BenchPage {
 
   /** Saves the imposed PDF. @returns its path */
   async save(info: TestInfo): Promise<string> {
-    const downloading = this.page.waitForEvent('download');
-    await this.tally.getByRole('button', { name: 'Save PDF' }).click();
+    const download = await this.saveAs({});
     const path = info.outputPath('saved.pdf');
-    await (await downloading).saveAs(path);
+    await download.saveAs(path);
     return path;
+  }
+
+  /** Saves the job under a name, the one proposed if none is given, as what the dialog calls it: PDF if nothing is given. */
+  async saveAs({ name, what }: { name?: string; what?: RegExp }): Promise<Download> {
+    await this.tally.getByRole('button', { name: 'Save PDF' }).click();
+    const dialog = this.page.getByRole('dialog', { name: 'Save as a file' });
+    await expect(dialog.getByLabel('Name')).toBeFocused();
+    if (name) await dialog.getByLabel('Name').fill(name);
+    if (what) await dialog.getByRole('radio', { name: what }).check();
+    const downloading = this.page.waitForEvent('download');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    return downloading;
   }
 }
 

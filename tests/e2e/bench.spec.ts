@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
+import { BenchPage } from './bench-page';
 import { expect, test } from './world';
 
 test('a sheet dragged to another lane comes from that tray; Ctrl+Z takes it back', async ({
@@ -118,9 +119,7 @@ test('Save PDF gives one set, read by poppler', async ({ quietPage: page, world 
     routes,
   });
   await page.goto(`${world.base}/jobs/${job}`);
-  const downloading = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save PDF' }).click();
-  const download = await downloading;
+  const download = await new BenchPage(page, world).saveAs({});
   expect(download.suggestedFilename()).toBe('Autumn programme.pdf');
   const path = testInfo.outputPath('saved.pdf');
   await download.saveAs(path);

@@ -169,18 +169,38 @@ test.describe('at the printer', () => {
     await expect(tray).toContainText('250 of 250 sheets');
     await page.getByRole('button', { name: 'Run it empty' }).click();
     await expect(tray).toContainText('empty');
-    const price = page.getByLabel('Price of a sheet from Tray 3, in euros');
+    await tray.getByRole('button', { name: /^Change/ }).click();
+    const paper = page.getByRole('group', { name: 'Paper in Tray 3' });
+    const price = paper.getByLabel('Price');
     await price.fill('0.5');
     await price.press('Enter');
-    await expect
-      .poll(
-        async () =>
-          (await world.api<{ profile: { trays: { price: number }[] } }>('/printers/upper-office')).profile.trays[2]!
-            .price,
-      )
-      .toBe(0.5);
+    await paper.getByLabel('Weight').fill('100');
+    await paper.getByLabel('Paper').selectOption('labels');
+    await expect(tray).toContainText('Tray 3: A4, labels 100 g/m²');
+    await expect(tray).toContainText('€ 0.500 a sheet');
+    await tray.getByRole('button', { name: /^Done/ }).click();
+    await expect(paper).toBeHidden();
+    // It goes before what the printer says, and outlives a start of the server.
+    await world.killServer();
+    await world.startServer();
+    const { profile } = await world.api<{ profile: { trays: object[] } }>('/printers/upper-office');
+    expect(profile.trays[2]).toMatchObject({ price: 0.5, weight: 100, type: 'labels' });
     await page.getByRole('link', { name: /^Library/ }).click();
     await expect(page.getByText('One paper a job, or each page from the tray with its size')).toBeVisible();
+  });
+
+  test('the output is leafed through at the printer, and taken away', async ({ quietPage: page, world }) => {
+    const job = await world.demoJob('programme', { sides: 'two-sided' });
+    await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4 });
+    await page.goto(`${world.base}/printers`);
+    await page.getByRole('button', { name: 'Output' }).click();
+    const stack = page.locator('fo-stack-viewer');
+    await expect(stack.getByText('Sheet 1 of 4 delivered')).toBeVisible();
+    await stack.getByRole('button', { name: 'Next sheet' }).click();
+    await expect(stack.getByText('Back, page 4 of the file sent')).toBeVisible();
+    await expect(stack.locator('fo-page-image[data-state="drawn"]')).toHaveCount(2);
+    await page.getByRole('button', { name: 'Take the stack away' }).click();
+    await expect(stack.getByText('No sheet has come out yet.')).toBeVisible();
   });
 
   test('a printer is added by its address and taken off again; other addresses are refused in words', async ({

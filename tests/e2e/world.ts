@@ -15,6 +15,7 @@ import {
   stagePlan,
 } from '@foglio/demo';
 import { Client } from 'pg';
+import { ownDatabase } from './own-database';
 
 export { expect };
 
@@ -77,8 +78,11 @@ export class World {
   printerUri = '';
   panel = '';
 
+  /** @param databases where the world's database is made */
+  constructor(private readonly databases: string = adminUrl()) {}
+
   async start(options: PrinterOptions = {}): Promise<void> {
-    await admin(`create database ${this.database}`);
+    await this.admin(`create database ${this.database}`);
     await this.startPrinter(options);
     for (const id of options.also ?? []) {
       const args = ['--profile', profileOf(id), '--folder', join(this.folder, id), '--port', '0'];
@@ -111,7 +115,7 @@ export class World {
       ...others,
     ];
     const env = {
-      DATABASE_URL: adminUrl().replace(/\/[^/]*$/, `/${this.database}`),
+      DATABASE_URL: this.databases.replace(/\/[^/]*$/, `/${this.database}`),
       // The same port again after a restart, so that an open page finds its server.
       PORT: /:(\d+)$/.exec(this.base)?.[1] ?? '0',
       FOGLIO_PRINTERS: JSON.stringify(printers),
@@ -135,6 +139,10 @@ export class World {
     return ended(this.server, 'SIGKILL');
   }
 
+  killPrinter(): Promise<void> {
+    return ended(this.printer, 'SIGKILL');
+  }
+
   stopPrinter(): Promise<void> {
     return ended(this.printer, 'SIGTERM');
   }
@@ -143,7 +151,7 @@ export class World {
     await ended(this.server, 'SIGTERM');
     await ended(this.printer, 'SIGTERM');
     for (const { child } of this.others) await ended(child, 'SIGTERM');
-    await admin(`drop database ${this.database} with (force)`);
+    await this.admin(`drop database ${this.database} with (force)`);
     rmSync(this.folder, { recursive: true, force: true });
   }
 
@@ -190,6 +198,13 @@ export class World {
     return (await this.api<{ id: string }>('/jobs', { ticket })).id;
   }
 
+  private async admin(statement: string): Promise<void> {
+    const client = new Client({ connectionString: this.databases });
+    await client.connect();
+    await client.query(statement);
+    await client.end();
+  }
+
   manual(): Buffer {
     return readFileSync(MANUAL);
   }
@@ -234,21 +249,22 @@ function adminUrl(): string {
   return url;
 }
 
-async function admin(statement: string): Promise<void> {
-  const client = new Client({ connectionString: adminUrl() });
-  await client.connect();
-  await client.query(statement);
-  await client.end();
-}
-
 /** Every test has a world of its own, and a page in which no error may reach the console. */
-export const test = base.extend<{ printerOptions: PrinterOptions; world: World; quietPage: Page }>({
+export const test = base.extend<{
+  printerOptions: PrinterOptions;
+  /** A database server of the test's own, that it may stop. */
+  ownServer: boolean;
+  world: World;
+  quietPage: Page;
+}>({
   printerOptions: [{}, { option: true }],
-  world: async ({ printerOptions }, use) => {
-    const world = new World();
+  ownServer: [false, { option: true }],
+  world: async ({ printerOptions, ownServer }, use) => {
+    const world = new World(ownServer ? ownDatabase('start') : undefined);
     await world.start(printerOptions);
     await use(world);
     await world.stop();
+    if (ownServer) ownDatabase('stop');
   },
   // It asks for the world although it does not use it, so that the world outlives it.
   quietPage: async ({ page, world: _ }, use) => {

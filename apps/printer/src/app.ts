@@ -64,6 +64,16 @@ export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
     await machine.refeed(last, turned);
     response.status(204).end();
   });
+  app.get('/panel/output', (_request, response) => {
+    const { output } = machine;
+    response.json({ sheets: output.length, delivered: output.map((sheet, index) => ({ ...sheet, index: index + 1 })) });
+  });
+  app.put('/panel/output', express.json(), async (request, response) => {
+    const { taken } = request.body as { taken?: unknown };
+    if (taken !== true) return void response.status(400).json({ error: '"taken" must be true' });
+    await machine.takeOutput();
+    response.status(204).end();
+  });
   app.get('/panel/jobs/:id', (request, response) => {
     const job = machine.jobs.get(Number(request.params.id));
     if (!job) return void response.status(404).json({ error: 'no such job' });

@@ -101,16 +101,27 @@ export class Archive {
     await this.replace('stack.json', JSON.stringify(stack));
   }
 
-  async readStack(): Promise<Paper[]> {
-    return JSON.parse(await readFile(join(this.folder, 'stack.json'), 'utf8').catch(() => '[]')) as Paper[];
+  readStack(): Promise<Paper[]> {
+    return this.read<Paper[]>('stack.json', []);
+  }
+
+  /** @param at when the last sheet came out of those that were taken away */
+  async saveTaken(at: string): Promise<void> {
+    await this.replace('taken.json', JSON.stringify(at));
+  }
+
+  readTaken(): Promise<string> {
+    return this.read('taken.json', '');
   }
 
   /** How much each tray held when last seen; empty for a new printer. */
-  async readTrays(): Promise<Record<string, number>> {
-    return JSON.parse(await readFile(join(this.folder, 'trays.json'), 'utf8').catch(() => '{}')) as Record<
-      string,
-      number
-    >;
+  readTrays(): Promise<Record<string, number>> {
+    return this.read<Record<string, number>>('trays.json', {});
+  }
+
+  private async read<T>(name: string, otherwise: T): Promise<T> {
+    const text = await readFile(join(this.folder, name), 'utf8').catch(() => null);
+    return text === null ? otherwise : (JSON.parse(text) as T);
   }
 
   private async load(name: string): Promise<PrintJob> {

@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { mmToPoints, pointsToMm, readSizeName, type Printer, type Tray } from '@foglio/core';
 import type { Attributes } from '@foglio/ipp';
 import { pageSizes, PdfError } from '@foglio/pdf';
-import type { Archive, PrintJob } from './archive';
+import type { Archive, DeliveredSheet, PrintJob } from './archive';
 import { BLANK, printed, putBack, type Mark, type Paper } from './paper';
 import { sheetsOfJob, type SheetToPrint } from './sheet-order';
 
@@ -31,6 +31,8 @@ export class Machine {
   readonly pulled = new Set<string>();
   /** Printed sheets that were put back into the tray for a second pass, the lowest first. */
   private stack: Paper[] = [];
+  /** When the last sheet came out of those that were taken away, as ISO 8601. */
+  private taken = '';
   stop: Stop | null = null;
   private fault: Fault | null = null;
   private paused = false;
@@ -56,6 +58,7 @@ export class Machine {
     const kept = await archive.readTrays();
     for (const tray of profile.trays) this.loaded.set(tray.id, kept[tray.id] ?? tray.loaded ?? tray.capacity ?? 0);
     this.stack = await archive.readStack();
+    this.taken = await archive.readTaken();
     this.running = this.printForEver().catch((error: unknown) => {
       if (!this.off.signal.aborted) throw error;
     });
@@ -163,8 +166,20 @@ export class Machine {
     return true;
   }
 
-  /** Takes what a job delivered out of the output and puts it back into the tray, over the blank paper there. */
+  /** All that came out and was not taken away yet, the lowest sheet first. */
+  get output(): DeliveredSheet[] {
+    const lying = [...this.jobs.values()].flatMap(({ delivered }) => delivered.filter(({ at }) => at > this.taken));
+    return lying.sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
+  }
+
+  async takeOutput(): Promise<void> {
+    this.taken = this.output.at(-1)?.at ?? this.taken;
+    await this.options.archive.saveTaken(this.taken);
+  }
+
+  /** Takes all out of the output and puts what a job delivered back into the tray, over the blank paper there. */
   async refeed(job: PrintJob, turned: boolean): Promise<void> {
+    await this.takeOutput();
     this.stack = putBack(job.delivered, turned);
     await this.options.archive.saveStack(this.stack);
     this.bell.emit('news');

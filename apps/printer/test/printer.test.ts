@@ -27,6 +27,7 @@ import { parse } from 'ipp';
 import { createApp } from '../src/app';
 import { Archive, type DeliveredSheet } from '../src/archive';
 import { Machine } from '../src/machine';
+import { listen } from './second-opinion';
 
 const PROFILE = readPrinter({
   name: 'Test office',
@@ -50,7 +51,10 @@ const PROFILE = readPrinter({
 
 interface Running {
   readonly machine: Machine;
+  /** Past a second opinion, which reads all that is sent and answered. */
   readonly uri: string;
+  /** The printer itself. */
+  readonly direct: string;
   readonly panel: string;
   readonly stop: () => Promise<void>;
 }
@@ -65,12 +69,15 @@ async function switchOn(sheetMs = 1): Promise<Running> {
   const server: Server = createServer(createApp({ machine, archive, intakeKb: Infinity }));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
+  const direct = `ipp://127.0.0.1:${port}/ipp/print`;
+  const listener = await listen(direct);
   const stop = async (): Promise<void> => {
     server.close();
     server.closeAllConnections();
     await machine.shutDown();
+    listener.close();
   };
-  return { machine, uri: `ipp://127.0.0.1:${port}/ipp/print`, panel: `http://127.0.0.1:${port}/panel`, stop };
+  return { machine, uri: listener.uri, direct, panel: `http://127.0.0.1:${port}/panel`, stop };
 }
 
 beforeEach(async () => {
@@ -227,8 +234,8 @@ test('a document that breaks off is never printed', async () => {
 });
 
 describe('answers', () => {
-  async function raw(body: Uint8Array): Promise<Buffer> {
-    const answer = await fetch(printer.uri.replace('ipp:', 'http:'), {
+  async function raw(body: Uint8Array, to = printer.uri): Promise<Buffer> {
+    const answer = await fetch(to.replace('ipp:', 'http:'), {
       method: 'POST',
       headers: { 'Content-Type': 'application/ipp' },
       body,
@@ -302,7 +309,7 @@ describe('answers', () => {
     );
     await fc.assert(
       fc.asyncProperty(bytes, async (body) => {
-        const { version, code } = decodeMessage(await raw(body)).message;
+        const { version, code } = decodeMessage(await raw(body, printer.direct)).message;
         expect(version).toEqual([2, 0]);
         expect(Object.values(STATUS)).toContain(code);
       }),

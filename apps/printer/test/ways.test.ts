@@ -13,6 +13,7 @@ import { createApp } from '../src/app';
 import { Archive } from '../src/archive';
 import { isOver, Machine } from '../src/machine';
 import type { Mark } from '../src/paper';
+import { listen } from './second-opinion';
 
 /**
  * Tickets times printers: what each printer delivers, by its own record, is what the core says it will deliver, sheet by
@@ -106,12 +107,14 @@ async function withPrinter<T>(profile: Printer, then: (machine: Machine, archive
   const server = createServer(createApp({ machine, archive, intakeKb: Infinity }));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
+  const listener = await listen(`ipp://127.0.0.1:${port}/ipp/print`);
   try {
-    return await then(machine, archive, `ipp://127.0.0.1:${port}/ipp/print`);
+    return await then(machine, archive, listener.uri);
   } finally {
     server.close();
     server.closeAllConnections();
     await machine.shutDown();
+    listener.close();
   }
 }
 

@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { describeApi } from '@foglio/api';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Database } from './database/connection';
@@ -46,6 +47,8 @@ export function createApp({ db, presence, workers, port, webFolder, uploadLimit 
   app.use(guard(port));
   app.use('/api/files', fileRoutes(db, workers, uploadLimit));
   app.use('/api', express.json({ limit: '1mb' }));
+  const described = describeApi();
+  app.get('/api/openapi.json', (_request, response) => void response.json(described));
   app.use('/api/jobs', jobRoutes(db, workers));
   app.use('/api/printers', printerRoutes(db));
   app.use('/api/deliveries', deliveryRoutes(db));

@@ -3,9 +3,11 @@ import type { AddressInfo } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import { eq } from 'drizzle-orm';
 import { readTicket } from '@foglio/core/validate';
-import { contents, deliveries, files, jobs, type DeliveryState } from '../src/database/schema';
+import type { DeliveryState } from '@foglio/api';
+import { contents, deliveries, files, jobs, printers } from '../src/database/schema';
 import { changeDelivery, findDelivery } from '../src/deliveries/delivery-store';
 import { Presence } from '../src/deliveries/presence';
+import { enqueueDelivery } from '../src/deliveries/queue';
 import {
   decodeMessage,
   encodeMessage,
@@ -17,6 +19,7 @@ import {
   OPERATIONS,
   STATUS,
 } from '@foglio/ipp';
+import { findPrinter } from '../src/printers/printer-store';
 import { PROFILE, startServer, type RunningServer } from './running-server';
 
 let server: RunningServer;
@@ -82,6 +85,7 @@ async function enter(values: {
   server?: number;
   printerJobs?: readonly number[];
   updatedAt?: Date;
+  printerId?: string;
 }): Promise<string> {
   const [content] = await server.db
     .insert(contents)
@@ -98,7 +102,7 @@ async function enter(values: {
 }
 
 async function until(id: string, state: DeliveryState): Promise<string | null> {
-  for (let round = 0; round < 200; round += 1) {
+  for (let round = 0; round < 1000; round += 1) {
     const delivery = await findDelivery(server.db, id);
     if (delivery.state === state) return delivery.message;
     await wait(20);
@@ -175,6 +179,34 @@ test('what a living server is sending is left alone', async () => {
 test('a queued delivery that the queue has forgotten is taken up again, and its failure told', async () => {
   const id = await enter({ state: 'queued', updatedAt: new Date(Date.now() - 60_000) });
   expect(await until(id, 'failed')).toMatch(/^Nothing was printed: /);
+});
+
+test('a printer that is away is tried again with growing waits, and nobody overtakes the one whose turn it is', async () => {
+  const values = { id: 'away', name: 'Away', uri: 'ipp://127.0.0.1:9/ipp/print', panel: null, profile: PROFILE };
+  await server.db.insert(printers).values(values);
+  const first = await enter({ state: 'queued', printerId: 'away' });
+  const second = await enter({ state: 'queued', printerId: 'away' });
+  await Promise.all([first, second].map((id) => enqueueDelivery(server.db, { id, printerId: 'away', retryAt: null })));
+  const waits: number[] = [];
+  for (const attempts of [1, 2]) {
+    let delivery = await findDelivery(server.db, first);
+    for (let round = 0; delivery.attempts < attempts && round < 200; round += 1) {
+      await wait(50);
+      delivery = await findDelivery(server.db, first);
+    }
+    expect(delivery).toMatchObject({ state: 'queued', attempts, printerJobs: [] });
+    expect(delivery.message).toMatch(
+      /^It could not be sent: 127.0.0.1:9 cannot be reached: .* It is tried again by itself\.$/,
+    );
+    waits.push(Math.round((delivery.retryAt!.getTime() - delivery.updatedAt.getTime()) / 1000));
+  }
+  expect(waits).toEqual([2, 4]);
+  expect(await findDelivery(server.db, second)).toMatchObject({ state: 'queued', attempts: 0 });
+  // There again, it is tried by itself; this printer takes no jobs, which is told.
+  const { uri } = await findPrinter(server.db, 'test-office');
+  await server.db.update(printers).set({ uri }).where(eq(printers.id, 'away'));
+  expect(await until(first, 'failed')).toMatch(/^Nothing was printed: /);
+  expect(await until(second, 'failed')).toMatch(/^Nothing was printed: /);
 });
 
 test('with the printer away it is not known, and said so, rather than called done or interrupted', async () => {

@@ -16,6 +16,7 @@ import { storeContent, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
 import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { enterPrinters } from '../src/printers/printer-store';
+import { DescribedApi } from './described';
 
 const MIGRATIONS = join(__dirname, '../drizzle');
 
@@ -71,7 +72,9 @@ export async function startServer(
   await keeper.start();
   const server: Server = createServer();
   const port = (): number => (server.address() as AddressInfo).port;
-  server.on('request', createApp({ db, presence, workers, port, webFolder: join(__dirname, 'web'), uploadLimit }));
+  const described = new DescribedApi();
+  const app = createApp({ db, presence, workers, port, webFolder: join(__dirname, 'web'), uploadLimit });
+  server.on('request', described.watch(app));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const stop = async (): Promise<void> => {
     server.close();
@@ -83,6 +86,7 @@ export async function startServer(
     await presence.close();
     await pool.end();
     await asAdmin(admin, `drop database ${name} with (force)`);
+    expect(described.complaints).toEqual([]);
   };
   return { pool, db, base: `http://127.0.0.1:${port()}`, port: port(), databaseUrl, presence, workers, stop };
 }

@@ -13,6 +13,7 @@ export {
   type NamedSize,
 } from './paper/sizes';
 export type { AboutDocument, DocumentFacts, Heading, PageFacts } from './pages/facts';
+export { aboutDocumentSchema, headingSchema, pageFactsSchema } from './pages/facts.schema';
 export { headingRange, sectionsOf, type PageRange } from './pages/outline';
 export { labelOf } from './pages/page-labels';
 export { selectPages, type SelectionContext } from './pages/selection';
@@ -50,6 +51,7 @@ export { pageRules, type PageRules } from './plan/page-rules';
 export { routeCatches, type RouteCatch } from './plan/route-catches';
 export { passPlan } from './plan/pass-plan';
 export { asSent, everySheet, printingOrder, writtenOut, type SetSheet } from './plan/printing-order';
+export { sheetList, SHEET_LIST_HEAD } from './plan/sheet-list';
 export { profileForTicket } from './plan/profile-for-ticket';
 export { legibility, type Legibility } from './tally/legibility';
 export { compare, type WayToPrint } from './compare/compare';

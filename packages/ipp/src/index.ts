@@ -11,6 +11,7 @@ export {
   askProfile,
   askStatus,
   cancelJob,
+  dropIncoming,
   holdJob,
   pausePrinter,
   releaseJob,

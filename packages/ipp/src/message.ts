@@ -80,10 +80,14 @@ export const STATUS = {
   attributesOrValuesNotSupported: 0x040b,
   charsetNotSupported: 0x040d,
   documentFormatError: 0x0411,
-  multipleDocumentJobsNotSupported: 0x0509,
   internalError: 0x0500,
   operationNotSupported: 0x0501,
+  serviceUnavailable: 0x0502,
   versionNotSupported: 0x0503,
+  temporaryError: 0x0505,
+  notAcceptingJobs: 0x0506,
+  busy: 0x0507,
+  multipleDocumentJobsNotSupported: 0x0509,
 } as const;
 
 /** Values of job-state (RFC 8011, section 5.3.7). */

@@ -172,6 +172,41 @@ export async function askJob(printerUri: string, jobId: number): Promise<JobStat
   return readStatus(jobId, groupOf(answer, 'job'));
 }
 
+export interface Dropping {
+  readonly jobName: string;
+  readonly userName: string;
+  /** Numbers of jobs that are known to be had by the printer. */
+  readonly known: readonly number[];
+}
+
+/**
+ * Cancels jobs of that name and user that the printer made and still waits for documents of, but for those known: their
+ * sender never heard that they were made (Get-Jobs, RFC 8011, section 4.2.6). Nothing of them has been printed.
+ *
+ * @throws IppError
+ */
+export async function dropIncoming(printerUri: string, { jobName, userName, known }: Dropping): Promise<void> {
+  const requested = ['job-id', 'job-name', 'job-state-reasons', 'job-originating-user-name'];
+  const answer = await askPrinter(printerUri, {
+    operation: OPERATIONS.getJobs,
+    operationAttributes: {
+      'requesting-user-name': [nameValue(userName)],
+      'requested-attributes': requested.map(keyword),
+      'which-jobs': [keyword('not-completed')],
+      'my-jobs': [boolean(true)],
+    },
+  });
+  for (const { tag, attributes } of answer.groups) {
+    const id = firstNumber(attributes, 'job-id');
+    if (tag !== 'job' || id === null || known.includes(id)) continue;
+    const isOurs =
+      firstString(attributes, 'job-name') === jobName &&
+      (firstString(attributes, 'job-originating-user-name') ?? userName) === userName &&
+      allStrings(attributes, 'job-state-reasons').includes('job-incoming');
+    if (isOurs) await cancelJob(printerUri, id, userName);
+  }
+}
+
 /** Cancel-Job (RFC 8011, section 4.3.3). @throws IppError */
 export const cancelJob = (printerUri: string, jobId: number, userName: string): Promise<void> =>
   changeJob(OPERATIONS.cancelJob, printerUri, jobId, userName);

@@ -57,7 +57,114 @@ const PRINT_JOB_MESSAGE: Message = {
   ],
 };
 
-/** RFC 8010, section 3.1.6 and appendix A.6: a collection within a collection (from memory). */
+const charsetAndLanguage = `
+  47 0012 "attributes-charset" 0005 "utf-8"
+  48 001b "attributes-natural-language" 0005 "en-us"`;
+const { 'printer-uri': _target, ...answered } = operation;
+const statusMessage = (value: string): Attributes => ({ ...answered, 'status-message': [{ tag: 'text', value }] });
+const JOB_URI = 'ipp://printer.example.com/ipp/print/pinetree/147';
+
+/** RFC 8010, appendix A.2, Print-Job response, successful (from memory). */
+const PRINTED = bytes(`
+  0101 0000 00000001 01 ${charsetAndLanguage}
+  41 000e "status-message" 000d "successful-ok"
+  02
+  21 0006 "job-id" 0004 00000093
+  45 0007 "job-uri" 0030 "${JOB_URI}"
+  23 0009 "job-state" 0004 00000003
+  03`);
+
+const PRINTED_MESSAGE: Message = {
+  version: [1, 1],
+  code: 0x0000,
+  requestId: 1,
+  groups: [
+    { tag: 'operation', attributes: statusMessage('successful-ok') },
+    {
+      tag: 'job',
+      attributes: {
+        'job-id': [integer(147)],
+        'job-uri': [{ tag: 'uri', value: JOB_URI }],
+        'job-state': [enumeration(3)],
+      },
+    },
+  ],
+};
+
+/** RFC 8010, appendix A.3, Print-Job response, failure: what is not supported is given back (from memory). */
+const REFUSED = bytes(`
+  0101 040b 00000001 01 ${charsetAndLanguage}
+  41 000e "status-message" 002f "client-error-attributes-or-values-not-supported"
+  05
+  21 0006 "copies" 0004 00000014
+  10 0005 "sides" 0000
+  03`);
+
+const REFUSED_MESSAGE: Message = {
+  version: [1, 1],
+  code: 0x040b,
+  requestId: 1,
+  groups: [
+    { tag: 'operation', attributes: statusMessage('client-error-attributes-or-values-not-supported') },
+    { tag: 'unsupported', attributes: { copies: [integer(20)], sides: [{ tag: 'unsupported' }] } },
+  ],
+};
+
+/** RFC 8010, appendix A.8, Get-Jobs request: several values of one attribute (from memory). */
+const GET_JOBS = bytes(`
+  0101 000a 0000007b 01 ${charsetAndLanguage}
+  45 000b "printer-uri" 002c "ipp://printer.example.com/ipp/print/pinetree"
+  21 0005 "limit" 0004 00000032
+  44 0014 "requested-attributes" 0006 "job-id"
+  44 0000 0008 "job-name"
+  44 0000 000f "document-format"
+  03`);
+
+const GET_JOBS_MESSAGE: Message = {
+  version: [1, 1],
+  code: OPERATIONS.getJobs,
+  requestId: 123,
+  groups: [
+    {
+      tag: 'operation',
+      attributes: {
+        ...operation,
+        limit: [integer(50)],
+        'requested-attributes': ['job-id', 'job-name', 'document-format'].map(keyword),
+      },
+    },
+  ],
+};
+
+/** RFC 8010, appendix A.9, Get-Jobs response: a group a job, a name with its language (from memory). */
+const JOBS = bytes(`
+  0101 0000 0000007b 01 ${charsetAndLanguage}
+  41 000e "status-message" 000d "successful-ok"
+  02
+  21 0006 "job-id" 0004 00000093
+  36 0008 "job-name" 000c 0005 "fr-ca" 0003 "fou"
+  02
+  21 0006 "job-id" 0004 00000095
+  36 0008 "job-name" 0012 0005 "de-CH" 0009 "isch guet"
+  03`);
+
+const jobOf = (id: number, language: string, text: string): Message['groups'][number] => ({
+  tag: 'job',
+  attributes: { 'job-id': [integer(id)], 'job-name': [{ tag: 'nameWithLanguage', value: { language, text } }] },
+});
+
+const JOBS_MESSAGE: Message = {
+  version: [1, 1],
+  code: 0x0000,
+  requestId: 123,
+  groups: [
+    { tag: 'operation', attributes: statusMessage('successful-ok') },
+    jobOf(147, 'fr-ca', 'fou'),
+    jobOf(149, 'de-CH', 'isch guet'),
+  ],
+};
+
+/** RFC 8010, section 3.1.6 and appendix A.7: a collection within a collection (from memory). */
 const MEDIA_COL = bytes(`
   0200 0005 00000001 02
   34 0009 "media-col" 0000
@@ -91,7 +198,11 @@ const MEDIA_COL_MESSAGE: Message = {
 describe('against the examples of RFC 8010', () => {
   test.each([
     ['A.1 Print-Job', PRINT_JOB, PRINT_JOB_MESSAGE],
-    ['A.6 collections', MEDIA_COL, MEDIA_COL_MESSAGE],
+    ['A.2 Print-Job, successful', PRINTED, PRINTED_MESSAGE],
+    ['A.3 Print-Job, refused', REFUSED, REFUSED_MESSAGE],
+    ['A.8 Get-Jobs', GET_JOBS, GET_JOBS_MESSAGE],
+    ['A.9 Get-Jobs, answered', JOBS, JOBS_MESSAGE],
+    ['A.7 collections', MEDIA_COL, MEDIA_COL_MESSAGE],
   ])('%s, both ways', (_name, raw, message) => {
     expect(Buffer.from(encodeMessage(message)).toString('hex')).toBe(Buffer.from(raw).toString('hex'));
     expect(decodeMessage(raw)).toEqual({ message, dataOffset: raw.length });

@@ -1,3 +1,4 @@
+import type { DeliveryState, SaidOfPaper } from '@foglio/api';
 import type { AboutDocument, Heading, PageFacts, Printer, Ticket } from '@foglio/core';
 import {
   bigint,
@@ -53,6 +54,9 @@ export const files = pgTable('files', {
   createdAt: moment('created_at'),
 });
 
+/** What a person said of a tray's paper, and of which size it was then. */
+export type SaidPaper = SaidOfPaper & { readonly size: string };
+
 export const printers = pgTable('printers', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
@@ -61,8 +65,10 @@ export const printers = pgTable('printers', {
   panel: text('panel'),
   /** In the list of printers, from 0; new jobs are for the first. */
   place: integer('place').notNull().default(0),
-  /** As last seen, with the prices that only this side knows. */
+  /** As last seen, with what only this side knows of it. */
   profile: jsonb('profile').$type<Printer>().notNull(),
+  /** What a person said of the paper in a tray, by its id; it holds while paper of that size lies there. */
+  papers: jsonb('papers').$type<Readonly<Record<string, SaidPaper>>>().notNull().default({}),
   seenAt: moment('seen_at'),
 });
 
@@ -78,18 +84,6 @@ export const jobs = pgTable('jobs', {
   updatedAt: moment('updated_at'),
   lastSentAt: timestamp('last_sent_at', { withTimezone: true }),
 });
-
-export type DeliveryState =
-  | 'queued'
-  | 'sending'
-  | 'printing'
-  | 'held'
-  | 'turning'
-  | 'completed'
-  | 'canceled'
-  | 'aborted'
-  | 'failed'
-  | 'interrupted';
 
 /** One sending of a job: what was asked for then, and how far it is. */
 export const deliveries = pgTable(
@@ -119,6 +113,9 @@ export const deliveries = pgTable(
     handling: text('handling').$type<'turn-over' | 'as-it-lies'>(),
     /** By which way it goes and why, in words; null before it is being sent. */
     reason: text('reason'),
+    /** How often sending was begun and put off, and until when it is put off. */
+    attempts: integer('attempts').notNull().default(0),
+    retryAt: timestamp('retry_at', { withTimezone: true }),
     /** Number of the server process that is sending it; its lock tells whether that process still lives. */
     server: integer('server'),
     createdAt: moment('created_at'),

@@ -1,6 +1,7 @@
+import type { DeliveryState } from '@foglio/api';
 import { and, asc, desc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { deliveries, type DeliveryState } from '../database/schema';
+import { deliveries } from '../database/schema';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 
@@ -16,7 +17,17 @@ export const isOver = (delivery: StoredDelivery): boolean => OVER.includes(deliv
 export type DeliveryChange = Partial<
   Pick<
     StoredDelivery,
-    'state' | 'message' | 'sheetsDone' | 'printerJobs' | 'earlierJobs' | 'parts' | 'pass' | 'reason' | 'server'
+    | 'state'
+    | 'message'
+    | 'sheetsDone'
+    | 'printerJobs'
+    | 'earlierJobs'
+    | 'parts'
+    | 'pass'
+    | 'reason'
+    | 'server'
+    | 'attempts'
+    | 'retryAt'
   >
 >;
 
@@ -82,13 +93,27 @@ export async function takeNext(db: Database, printerId: string, server: number):
       .limit(1);
     if (keeper) return null;
     const [next] = await tx
-      .select({ id: deliveries.id })
+      .select({ id: deliveries.id, retryAt: deliveries.retryAt })
       .from(deliveries)
       .where(and(atPrinter, eq(deliveries.state, 'queued')))
       .orderBy(asc(deliveries.createdAt), asc(deliveries.id))
       .limit(1);
-    return next ? changeDelivery(tx, next.id, ['queued'], { state: 'sending', server, message: null }) : null;
+    // Nobody overtakes the one whose turn it is, also while it waits for its printer.
+    if (next?.retryAt && next.retryAt > new Date()) return null;
+    return next
+      ? changeDelivery(tx, next.id, ['queued'], { state: 'sending', server, message: null, retryAt: null })
+      : null;
   });
+}
+
+/** Waits double with every attempt, up to some minutes. */
+const FIRST_WAIT_MS = 2_000;
+const LONGEST_WAIT_MS = 5 * 60_000;
+
+/** What becomes of a delivery that is being sent and could not be: it is queued again, and not tried at once. */
+export function putOff({ attempts }: Pick<StoredDelivery, 'attempts'>, message: string): DeliveryChange {
+  const wait = Math.min(FIRST_WAIT_MS * 2 ** Math.min(attempts, 20), LONGEST_WAIT_MS);
+  return { state: 'queued', attempts: attempts + 1, retryAt: new Date(Date.now() + wait), message, server: null };
 }
 
 export async function tell(db: Pick<Database, 'execute'>, id: string): Promise<void> {

@@ -15,10 +15,14 @@ export function eventRoutes(db: Database, presence: Presence): Router {
     response.write('retry: 1000\n\n');
     const onChange = (id: string): void => void tellOf(db, id, response);
     const beat = setInterval(() => response.write(': beat\n\n'), BEAT_MS);
+    // Whoever listens comes again by itself, and then asks for all.
+    const onReopened = (): void => void response.end();
     presence.on('delivery', onChange);
+    presence.on('reopened', onReopened);
     response.on('close', () => {
       clearInterval(beat);
       presence.off('delivery', onChange);
+      presence.off('reopened', onReopened);
     });
   });
   return router;

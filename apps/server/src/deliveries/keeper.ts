@@ -1,8 +1,9 @@
+import type { DeliveryState } from '@foglio/api';
 import { askJob, askStatus, cancelJob, IppError, sayFaults, STATUS, type JobState, type JobStatus } from '@foglio/ipp';
 import type { Database } from '../database/connection';
-import type { DeliveryState } from '../database/schema';
 import { findPrinter } from '../printers/printer-store';
-import { changeDelivery, deliveriesIn, type StoredDelivery } from './delivery-store';
+import { isDatabaseAway } from '../database/outage';
+import { changeDelivery, deliveriesIn, putOff, type StoredDelivery } from './delivery-store';
 import type { Presence } from './presence';
 
 export interface KeeperOptions {
@@ -35,6 +36,7 @@ const ENDS: Partial<Record<JobState, DeliveryState>> = {
 export class Keeper {
   private timer: NodeJS.Timeout | null = null;
   private round: Promise<void> = Promise.resolve();
+  private wasAway = false;
 
   constructor(private readonly options: KeeperOptions) {}
 
@@ -52,11 +54,20 @@ export class Keeper {
   private turn(): void {
     this.timer = setTimeout(() => {
       this.round = this.look()
-        .catch((error: unknown) => console.error('keeping deliveries:', error))
+        .catch((error: unknown) => this.sayTrouble(error))
         .then(() => {
           if (this.timer) this.turn();
         });
     }, this.options.followMs);
+  }
+
+  /** A database that is away is told once, not in every round. */
+  private sayTrouble(error: unknown): void {
+    const isAway = isDatabaseAway(error);
+    if (!isAway) console.error('keeping deliveries:', error);
+    else if (!this.wasAway)
+      console.error('keeping deliveries: the database does not answer; it is asked until it does');
+    this.wasAway = isAway;
   }
 
   private async look(): Promise<void> {
@@ -65,15 +76,20 @@ export class Keeper {
     await Promise.all(printing.map((delivery) => this.follow(delivery)));
     for (const delivery of await deliveriesIn(db, 'sending')) await this.settle(delivery);
     const turning = await deliveriesIn(db, 'turning');
-    for (const delivery of await deliveriesIn(db, 'queued')) {
-      const before = turning.find(({ printerId }) => printerId === delivery.printerId);
-      if (before) await this.sayWaiting(delivery, before);
-      else if (Date.now() - delivery.updatedAt.getTime() > FORGOTTEN_AFTER_MS) await enqueue(delivery);
+    const queued = await deliveriesIn(db, 'queued');
+    for (const delivery of queued) {
+      const isHere = ({ printerId }: StoredDelivery): boolean => printerId === delivery.printerId;
+      const before = turning.find(isHere);
+      const first = queued.find(isHere);
+      if (before) await this.sayWaiting(delivery, `the backs of “${before.ticket.title}” are printed`);
+      else if (first !== delivery && first?.retryAt) {
+        await this.sayWaiting(delivery, `“${first.ticket.title}” has reached the printer`);
+      } else if (Date.now() - lastTouched(delivery) > FORGOTTEN_AFTER_MS) await enqueue(delivery);
     }
   }
 
-  private async sayWaiting(delivery: StoredDelivery, before: StoredDelivery): Promise<void> {
-    const message = `It waits until the backs of “${before.ticket.title}” are printed.`;
+  private async sayWaiting(delivery: StoredDelivery, until: string): Promise<void> {
+    const message = `It waits until ${until}.`;
     if (delivery.message !== message) await changeDelivery(this.options.db, delivery.id, ['queued'], { message });
   }
 
@@ -135,6 +151,14 @@ export class Keeper {
       await this.options.enqueue(delivery);
       return;
     }
+    if (printed === 0 && delivery.server === null && !isCalledOff(status)) {
+      // This server lives and knows that the connection broke, so it can send again what the printer did not get.
+      const again = putOff(delivery, 'The printer did not get it whole and printed nothing of it. It is sent again.');
+      const printerJobs = delivery.printerJobs.slice(0, -1);
+      const later = await changeDelivery(db, delivery.id, ['sending'], { ...again, printerJobs });
+      if (later) await this.options.enqueue(later);
+      return;
+    }
     const came = `${printed} of ${delivery.sheets} sheets came out; send it again.`;
     await this.interrupt(delivery, printed === 0 ? NOTHING_PRINTED : came);
   }
@@ -177,6 +201,14 @@ export class Keeper {
     }
   }
 }
+
+/** Whether a person at the printer does not want the job (RFC 8011, 5.3.8). */
+const isCalledOff = ({ reasons }: JobStatus): boolean =>
+  reasons.includes('job-canceled-at-device') || reasons.includes('job-canceled-by-operator');
+
+/** When a queued delivery was last changed, or is to be tried again. */
+const lastTouched = ({ updatedAt, retryAt }: StoredDelivery): number =>
+  Math.max(updatedAt.getTime(), retryAt?.getTime() ?? 0);
 
 /** How several jobs stand together: as the first that went wrong, held as long as one is, over only when all are. */
 function stateOf(statuses: readonly JobStatus[]): DeliveryState {

@@ -11,9 +11,9 @@ const AGAIN_AFTER_MS = 1000;
 /**
  * A server's presence in the database: a connection of its own that holds a lock for as long as the process lives, so
  * that others can tell a server that is still sending from one that was killed, and that hears of every delivery's
- * change. Emits "delivery" with the id.
+ * change. Emits "delivery" with the id, and "reopened" after a time in which it may have missed some.
  */
-export class Presence extends EventEmitter<{ delivery: [string] }> {
+export class Presence extends EventEmitter<{ delivery: [string]; reopened: [] }> {
   /** What deliveries in this server's hands carry. */
   readonly server = randomInt(1, 2 ** 31 - 1);
   private client: Client | null = null;
@@ -59,7 +59,10 @@ export class Presence extends EventEmitter<{ delivery: [string] }> {
     this.client = null;
     if (this.closed) return;
     setTimeout(() => {
-      this.open().catch(() => this.openAgain());
+      this.open().then(
+        () => this.emit('reopened'),
+        () => this.openAgain(),
+      );
     }, AGAIN_AFTER_MS).unref();
   }
 }

@@ -26,10 +26,11 @@ export function startSending(pool: Pool, db: Database, workers: PdfWorkers, serv
  */
 export async function enqueueDelivery(
   db: Pick<Database, 'execute'>,
-  { id, printerId }: Pick<StoredDelivery, 'id' | 'printerId'>,
+  { id, printerId, retryAt }: Pick<StoredDelivery, 'id' | 'printerId' | 'retryAt'>,
 ): Promise<void> {
   const payload = JSON.stringify({ printer: printerId });
+  const runAt = retryAt?.toISOString() ?? null;
   await db.execute(
-    sql`select graphile_worker.add_job(${TASK}, payload := ${payload}::json, max_attempts := 1, job_key := ${id})`,
+    sql`select graphile_worker.add_job(${TASK}, payload := ${payload}::json, run_at := coalesce(${runAt}::timestamptz, now()), max_attempts := 1, job_key := ${id})`,
   );
 }

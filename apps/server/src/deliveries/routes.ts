@@ -1,6 +1,4 @@
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
-import type { ReadableStream } from 'node:stream/web';
+import { sending } from '@foglio/api';
 import type { Plan } from '@foglio/core';
 import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
@@ -10,7 +8,7 @@ import { type deliveries, jobs } from '../database/schema';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
 import { documentsOf, findJob, planTicket } from '../jobs/job-store';
-import { askPanel } from '../printers/panel';
+import { askPanel, passOn } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
 import {
   changeDelivery,
@@ -24,17 +22,7 @@ import {
 } from './delivery-store';
 import { enqueueDelivery } from './queue';
 
-const readSending = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['jobId', 'revision', 'sheets'],
-  properties: {
-    jobId: { type: 'string' },
-    revision: { type: 'integer', minimum: 1 },
-    sheets: { type: 'integer', minimum: 1 },
-    confirmed: { type: 'array', items: { type: 'string' }, maxItems: 100 },
-  },
-});
+const readSending = bodyReader(sending);
 
 const MOST_LISTED = 200;
 
@@ -106,8 +94,7 @@ export function deliveryRoutes(db: Database): Router {
       Number(job),
       `/documents/${Number(document)}`,
     );
-    response.type('application/pdf');
-    await pipeline(Readable.fromWeb(panel.body as ReadableStream), response);
+    await passOn(panel, response);
   });
 
   return router;

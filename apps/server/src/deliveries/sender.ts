@@ -1,14 +1,31 @@
 import { readFile } from 'node:fs/promises';
 import { isMonochrome, passPlan } from '@foglio/core';
-import { IppError, sendShipment, shipmentOf } from '@foglio/ipp';
+import { dropIncoming, IppError, sendShipment, shipmentOf, STATUS } from '@foglio/ipp';
 import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
+import { isDatabaseAway, onceDatabaseAnswers } from '../database/outage';
 import { Problem } from '../http/problem';
 import { documentsOf, planTicket } from '../jobs/job-store';
 import { IMPOSED, imposeStored } from '../jobs/routes';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter } from '../printers/printer-store';
-import { changeDelivery, findDelivery, takeNext, type StoredDelivery } from './delivery-store';
+import {
+  changeDelivery,
+  findDelivery,
+  putOff,
+  takeNext,
+  type DeliveryChange,
+  type StoredDelivery,
+} from './delivery-store';
+import { enqueueDelivery } from './queue';
+
+/** A printer that is up and cannot take a job now (RFC 8011, appendix B.1.5). */
+const BUSY: readonly number[] = [
+  STATUS.serviceUnavailable,
+  STATUS.temporaryError,
+  STATUS.notAcceptingJobs,
+  STATUS.busy,
+];
 
 /** As the printer shows who sent it. */
 const USER = 'foglio';
@@ -30,25 +47,37 @@ async function sendDelivery(db: Database, workers: PdfWorkers, delivery: StoredD
   const { id } = delivery;
   try {
     await transmit(db, workers, delivery);
-    await changeDelivery(db, id, ['sending'], { state: 'printing', server: null });
+    await change(db, id, { state: 'printing', server: null });
   } catch (error) {
-    if (!(error instanceof IppError) && !(error instanceof Problem)) console.error(`sending ${id}:`, error);
-    const reason = (error as Error).message.replace(/\.$/, '');
+    const isAway = isDatabaseAway(error);
+    if (!(error instanceof IppError) && !(error instanceof Problem) && !isAway) console.error(`sending ${id}:`, error);
+    const reason = isAway ? 'the database did not answer' : (error as Error).message.replace(/\.$/, '');
     if (isUncertain(error)) {
       // The connection broke: the printer alone knows what it got. The keeper asks it.
-      await changeDelivery(db, id, ['sending'], { message: `Sending broke off: ${reason}.`, server: null });
+      await change(db, id, { message: `Sending broke off: ${reason}.`, server: null });
+    } else if (isAway || isPassing(error)) {
+      const later = await change(
+        db,
+        id,
+        putOff(delivery, `It could not be sent: ${reason}. It is tried again by itself.`),
+      );
+      if (later) await onceDatabaseAnswers(() => enqueueDelivery(db, later));
     } else {
       const message = await sayFailure(db, id, reason);
       // Backs that could not be sent can be begun again over their fronts.
       const state = delivery.pass === 2 ? 'turning' : 'failed';
-      await changeDelivery(db, id, ['sending'], { state, message, server: null });
+      await change(db, id, { state, message, server: null });
     }
   }
 }
 
+/** What happened at the printer is kept, also where the database is away just then. */
+const change = (db: Database, id: string, what: DeliveryChange): Promise<StoredDelivery | null> =>
+  onceDatabaseAnswers(() => changeDelivery(db, id, ['sending'], what));
+
 /** Of several jobs, those before the refused one are printed. */
 async function sayFailure(db: Database, id: string, reason: string): Promise<string> {
-  const { printerJobs, parts } = await findDelivery(db, id);
+  const { printerJobs, parts } = await onceDatabaseAnswers(() => findDelivery(db, id));
   const taken = printerJobs.length;
   if (taken === 0) return `Nothing was printed: ${reason}.`;
   return `Only the first ${taken} of ${parts} jobs reached the printer: ${reason}.`;
@@ -56,6 +85,10 @@ async function sayFailure(db: Database, id: string, reason: string): Promise<str
 
 /** Whether the printer may have taken the job although sending failed here. */
 const isUncertain = (error: unknown): boolean => error instanceof IppError && error.status === null && error.jobCreated;
+
+/** Whether another try may go better: the printer was away before it made a job of it, or has too much to do. */
+const isPassing = (error: unknown): boolean =>
+  error instanceof IppError && (error.status === null ? !error.jobCreated : BUSY.includes(error.status));
 
 /** ", fronts" and ", backs" of a job in two passes. */
 const passName = ({ pass }: StoredDelivery): string => (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
@@ -70,6 +103,9 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
   const shipment = shipmentOf(plan, ticket, profile);
   await changeDelivery(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
   const printerJobs = [...delivery.printerJobs];
+  const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(delivery);
+  // A job that was made while its answer got lost would wait at the printer for documents that go to another one.
+  if (delivery.attempts > 0) await dropIncoming(printer.uri, { jobName, userName: USER, known: printerJobs });
   await inScratchFolder((path) =>
     sendShipment({
       printerUri: printer.uri,
@@ -80,16 +116,16 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
         await imposeStored(db, workers, how, documents, path);
         return new Uint8Array(await readFile(path(IMPOSED)));
       },
-      jobName: (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(delivery),
+      jobName,
       userName: USER,
       sent: printerJobs.length,
       onCreated: async (job) => {
         printerJobs.push(job);
-        await changeDelivery(db, id, ['sending'], { printerJobs });
+        await change(db, id, { printerJobs });
       },
       onRefused: async () => {
         printerJobs.pop();
-        await changeDelivery(db, id, ['sending'], { printerJobs });
+        await change(db, id, { printerJobs });
       },
     }),
   );

@@ -3,8 +3,9 @@ import { createWriteStream } from 'node:fs';
 import type { IncomingHttpHeaders } from 'node:http';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { fileName, knownPages } from '@foglio/api';
 import { inScratchFolder } from '@foglio/pdf';
-import { eq } from 'drizzle-orm';
+import { desc, eq, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
@@ -14,24 +15,15 @@ import type { PdfWorkers } from '../pdf/pdf-workers';
 import { storeContent, streamContent, type StoredContent, type UploadedFile } from './content-store';
 import { enqueueReading } from './reading-queue';
 
-const readQuery = bodyReader({
-  type: 'object',
-  required: ['name'],
-  properties: { name: { type: 'string', minLength: 1, maxLength: 255 } },
-});
-
-const readFrom = bodyReader({
-  type: 'object',
-  required: ['from'],
-  properties: { from: { type: 'integer', minimum: 0 } },
-});
+const readName = bodyReader(fileName);
+const readKnown = bodyReader(knownPages);
 
 /** `/api/files`: upload, facts, and the bytes. */
 export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Router {
   const router = Router();
 
   router.post('/', async (request, response) => {
-    const { name } = readQuery(request.query);
+    const { name } = readName(request.query);
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
     const password = passwordIn(request.headers);
     const content = await inScratchFolder(async (path) => {
@@ -43,6 +35,18 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
     response.status(201).json(fileAnswer(file?.id, name, content));
   });
 
+  router.get('/', async (request, response) => {
+    const { name } = readName(request.query);
+    const pages = sql<number>`jsonb_array_length(${contents.pages})`;
+    const found = await db
+      .selectDistinctOn([files.contentId], { id: files.id, name: files.name, bytes: contents.bytes, pages })
+      .from(files)
+      .innerJoin(contents, eq(files.contentId, contents.id))
+      .where(eq(files.name, name))
+      .orderBy(files.contentId, desc(files.createdAt));
+    response.json(found);
+  });
+
   router.get('/:id', async (request, response) => {
     const { file, content } = await findFile(db, request.params.id);
     response.json(fileAnswer(file.id, file.name, content));
@@ -51,7 +55,7 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
   /** What became known of pages since so many were. */
   router.get('/:id/facts', async (request, response) => {
     const { content } = await findFile(db, request.params.id);
-    const { from } = readFrom({ from: Number(request.query['from'] ?? 0) });
+    const { from = 0 } = readKnown({ from: Number(request.query['from'] ?? 0) });
     response.json({ read: content.detailsRead, pages: content.pages.slice(from, content.detailsRead) });
   });
 

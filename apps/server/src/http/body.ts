@@ -1,21 +1,13 @@
+import type { Described } from '@foglio/api';
 import { Ajv } from 'ajv';
 import addFormats from 'ajv-formats';
-import type { FromSchema, JSONSchema } from 'json-schema-to-ts';
+import type { JSONSchema } from 'json-schema-to-ts';
 import { Problem } from './problem';
 
-const ajv = addFormats(new Ajv({ allErrors: false }));
+const ajv = addFormats(new Ajv({ allErrors: false, allowUnionTypes: true }));
 
 /** A reader of request bodies or parameters by a JSON Schema. The reader throws Problem `body-invalid`. */
-export const bodyReader = <const S extends JSONSchema>(schema: S) => reader<FromSchema<S>>(schema as object);
-
-/** A reader of bodies that are one field and nothing else. */
-export const fieldReader = <const N extends string, const S extends JSONSchema>(name: N, schema: S) =>
-  reader<Readonly<Record<N, FromSchema<S>>>>({
-    type: 'object',
-    additionalProperties: false,
-    required: [name],
-    properties: { [name]: schema },
-  });
+export const bodyReader = <const S extends JSONSchema>(schema: S) => reader<Described<S>>(schema as object);
 
 function reader<T>(schema: object): (body: unknown) => T {
   const validate = ajv.compile(schema);

@@ -1,29 +1,6 @@
+import { PROBLEMS, type ProblemCode } from '@foglio/api';
 import type { ErrorRequestHandler, Response } from 'express';
-
-/** Everything the API refuses, each declared once: its code, status and title (RFC 9457). */
-export const PROBLEMS = {
-  'host-refused': { status: 403, title: 'This address is not served' },
-  'origin-refused': { status: 403, title: 'Another site may not do this' },
-  'not-found': { status: 404, title: 'There is no such thing' },
-  'body-invalid': { status: 400, title: 'The request cannot be read' },
-  'body-too-large': { status: 413, title: 'The request is too large' },
-  'upload-broken-off': { status: 400, title: 'The file did not arrive whole' },
-  'file-unusable': { status: 422, title: 'The file cannot be used' },
-  'ticket-invalid': { status: 422, title: 'The set-up cannot be used' },
-  'job-changed': { status: 409, title: 'The job was changed elsewhere' },
-  'plan-changed': { status: 409, title: 'What will be printed has changed' },
-  'stop-stands': { status: 409, title: 'Something must be settled first' },
-  'caution-stands': { status: 409, title: 'Something must be confirmed first' },
-  'delivery-not-over': { status: 409, title: 'The sending is not over' },
-  'delivery-over': { status: 409, title: 'The sending is over' },
-  'printer-known': { status: 409, title: 'The printer is known already' },
-  'printer-in-use': { status: 409, title: 'The printer is still needed' },
-  'printer-refuses': { status: 409, title: 'The printer does not do this now' },
-  'printer-away': { status: 502, title: 'The printer cannot be reached' },
-  internal: { status: 500, title: 'Something went wrong in Foglio' },
-} as const;
-
-export type ProblemCode = keyof typeof PROBLEMS;
+import { isDatabaseAway } from '../database/outage';
 
 /** An error that reaches the client as `application/problem+json`. */
 export class Problem extends Error {
@@ -58,6 +35,12 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
   if (error instanceof Problem) return void sendProblem(response, error);
   const parsed = bodyProblem(error);
   if (parsed) return void sendProblem(response, parsed);
+  if (isDatabaseAway(error)) {
+    return void sendProblem(
+      response,
+      new Problem('database-away', 'Try again in a moment; nothing stored was changed.'),
+    );
+  }
   console.error(`${request.method} ${request.path}:`, error);
   sendProblem(response, new Problem('internal', 'The error was logged. Try again; nothing stored was changed.'));
 };

@@ -1,8 +1,11 @@
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
+import { changedPrinter, changedTicket, newJob, savedName } from '@foglio/api';
+import { sheetList, SHEET_LIST_HEAD } from '@foglio/core';
 import { inScratchFolder } from '@foglio/pdf';
+import { stringify } from 'csv-stringify/sync';
 import { eq } from 'drizzle-orm';
-import { Router } from 'express';
+import { Router, type Response } from 'express';
 import type { Database } from '../database/connection';
 import { jobs } from '../database/schema';
 import { fileContent, usable } from '../files/content-store';
@@ -21,26 +24,13 @@ import {
   type StoredJob,
 } from './job-store';
 
-const readNewJob = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['ticket'],
-  properties: { ticket: { type: 'object' }, printerId: { type: 'string' } },
-});
+const readNewJob = bodyReader(newJob);
+const readChange = bodyReader(changedTicket);
+const readPrinterChange = bodyReader(changedPrinter);
+const readSavedName = bodyReader(savedName);
 
-const readChange = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['ticket', 'revision'],
-  properties: { ticket: { type: 'object' }, revision: { type: 'integer', minimum: 1 } },
-});
-
-const readPrinterChange = bodyReader({
-  type: 'object',
-  additionalProperties: false,
-  required: ['printerId', 'revision'],
-  properties: { printerId: { type: 'string' }, revision: { type: 'integer', minimum: 1 } },
-});
+/** RFC 4180 with a mark that it is UTF-8, without which spreadsheets misread accents; no cell is taken for a formula. */
+const CSV = { bom: true, record_delimiter: 'windows', escape_formulas: true } as const;
 
 /** Sheets shown of a job in a list. */
 const STRIP = 12;
@@ -89,22 +79,43 @@ export function jobRoutes(db: Database, workers: PdfWorkers): Router {
   });
 
   router.get('/:id/imposed.pdf', async (request, response) => {
-    const job = await findJob(db, request.params.id);
-    const printer = await findPrinter(db, job.printerId);
-    const documents = await documentsOf(db, job.ticket);
-    const plan = planTicket(job.ticket, documents, printer.profile);
+    const { name } = readSavedName(request.query);
+    const { ticket, documents, plan } = await planJob(db, request.params.id);
     const stop = plan.checks.find((check) => check.level === 'stop');
     if (stop) throw new Problem('stop-stands', stop.message);
     await inScratchFolder(async (path) => {
-      const { ticket } = job;
       await imposeStored(db, workers, { ticket, plan, blanks: 'every-sheet', grey: true }, documents, path);
-      const name = encodeURIComponent(`${ticket.title || 'imposed'}.pdf`);
-      response.set('Content-Disposition', `attachment; filename*=UTF-8''${name}`).type('application/pdf');
+      saveAs(response, name ?? ticket.title, '.pdf');
       await pipeline(createReadStream(path(IMPOSED)), response);
     });
   });
 
+  router.get('/:id/sheets.csv', async (request, response) => {
+    const { name } = readSavedName(request.query);
+    const { ticket, documents, plan, printer } = await planJob(db, request.params.id);
+    saveAs(response, name ?? ticket.title, '.csv');
+    response.send(stringify([SHEET_LIST_HEAD, ...sheetList(plan, documents, printer.profile)], CSV));
+  });
+
   return router;
+}
+
+/** A job as planned against its printer as last seen. */
+async function planJob(db: Database, id: string) {
+  const { ticket, printerId } = await findJob(db, id);
+  const printer = await findPrinter(db, printerId);
+  const documents = await documentsOf(db, ticket);
+  return { ticket, documents, printer, plan: planTicket(ticket, documents, printer.profile) };
+}
+
+/** What no file system takes in a name, and what is not seen (common practice). */
+const NOT_IN_NAMES = /[\\/:*?"<>|\p{Cc}]/gu;
+
+/** The answer is saved under a name of the person's choice (RFC 6266, 4.3). @param kind as a name ends: ".pdf" */
+function saveAs(response: Response, name: string, kind: string): void {
+  const bare = name.toLowerCase().endsWith(kind) ? name.slice(0, -kind.length) : name;
+  const file = encodeURIComponent(`${bare.replace(NOT_IN_NAMES, ' ').trim() || 'job'}${kind}`);
+  response.set('Content-Disposition', `attachment; filename*=UTF-8''${file}`).type(kind);
 }
 
 /** The name under which {@link imposeStored} writes. */

@@ -1,3 +1,7 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ReadableStream } from 'node:stream/web';
+import type { Response as Answering } from 'express';
 import { Problem } from '../http/problem';
 import type { StoredPrinter } from './printer-store';
 
@@ -22,4 +26,10 @@ export async function askPanel(printer: StoredPrinter, path: string, change?: un
   if (answer.status === 404) throw new Problem('not-found', `${printer.name} does not know of this any more.`);
   if (!answer.ok) throw new Problem('body-invalid', `${printer.name} does not take this: ${await answer.text()}`);
   return answer;
+}
+
+/** Gives on a PDF that the panel answered with. */
+export async function passOn({ body }: Response, answering: Answering): Promise<void> {
+  answering.type('application/pdf');
+  await pipeline(Readable.fromWeb(body as ReadableStream), answering);
 }

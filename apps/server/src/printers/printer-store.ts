@@ -1,8 +1,9 @@
+import type { SaidOfPaper } from '@foglio/api';
 import type { Printer, Tray } from '@foglio/core';
 import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { deliveries, jobs, printers } from '../database/schema';
+import { deliveries, jobs, printers, type SaidPaper } from '../database/schema';
 import { Problem } from '../http/problem';
 
 export type StoredPrinter = typeof printers.$inferSelect;
@@ -49,7 +50,7 @@ export async function findPrinter(db: Database, id: string): Promise<StoredPrint
 export async function askNow(db: Database, printer: StoredPrinter): Promise<PrinterStatus> {
   try {
     const told = await askStatus(printer.uri);
-    const profile = withKnown(told.profile, printer.profile);
+    const profile = withKnown(told.profile, printer);
     await db.update(printers).set({ profile, seenAt: new Date() }).where(eq(printers.id, printer.id));
     return { ...told, profile };
   } catch (error) {
@@ -99,20 +100,42 @@ export async function describePaper(
   db: Database,
   printer: StoredPrinter,
   tray: string,
-  paper: Partial<Pick<Tray, 'price'>>,
+  said: SaidOfPaper,
 ): Promise<void> {
-  const { trays } = printer.profile;
-  if (!trays.some(({ id }) => id === tray)) throw new Problem('not-found', `${printer.name} has no tray "${tray}".`);
-  const profile = { ...printer.profile, trays: trays.map((one) => (one.id === tray ? { ...one, ...paper } : one)) };
-  await db.update(printers).set({ profile }).where(eq(printers.id, printer.id));
+  const { size } = findLoaded(printer, tray);
+  const papers = { ...printer.papers, [tray]: { ...saidOf(printer.papers, tray, size), ...said, size } };
+  const profile = withPapers(printer.profile, papers);
+  await db.update(printers).set({ papers, profile }).where(eq(printers.id, printer.id));
+}
+
+/** @throws Problem `not-found` */
+function findLoaded({ name, profile }: StoredPrinter, tray: string): Tray {
+  const found = profile.trays.find(({ id }) => id === tray);
+  if (!found) throw new Problem('not-found', `${name} has no tray "${tray}".`);
+  return found;
+}
+
+/** What was said of a tray's paper, if paper of that size still lies there. */
+function saidOf(papers: StoredPrinter['papers'], tray: string, size: string): SaidPaper | null {
+  const said = papers[tray];
+  return said?.size === size ? said : null;
+}
+
+/** What a person said of the paper goes before what the printer says: a person has seen it. */
+function withPapers(profile: Printer, papers: StoredPrinter['papers']): Printer {
+  const trays = profile.trays.map((tray): Tray => {
+    const { type, weight, price } = saidOf(papers, tray.id, tray.size) ?? {};
+    return { ...tray, type: type ?? tray.type, weight: weight ?? tray.weight, price: price ?? tray.price };
+  });
+  return { ...profile, trays };
 }
 
 /** What a printer does not tell of itself is kept from what is known: prices, weights it may turn, how it feeds. */
-function withKnown(fresh: Printer, known: Printer): Printer {
-  const { prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn } = known;
+function withKnown(fresh: Printer, { profile, papers }: StoredPrinter): Printer {
+  const { prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn } = profile;
   const trays = fresh.trays.map((tray) => ({
     ...tray,
-    price: known.trays.find((one) => one.id === tray.id)?.price ?? 0,
+    price: profile.trays.find((one) => one.id === tray.id)?.price ?? 0,
   }));
-  return { ...fresh, trays, prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn };
+  return withPapers({ ...fresh, trays, prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn }, papers);
 }

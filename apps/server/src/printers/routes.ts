@@ -1,9 +1,19 @@
+import {
+  printerAddress,
+  printerFault,
+  printerPausing,
+  saidOfPaper,
+  stackRefeeding,
+  stackTaking,
+  trayLoading,
+  trayPulling,
+} from '@foglio/api';
 import { pausePrinter, sayFaults } from '@foglio/ipp';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
-import { fieldReader } from '../http/body';
+import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
-import { askPanel } from './panel';
+import { askPanel, passOn } from './panel';
 import {
   addPrinter,
   askNow,
@@ -14,13 +24,14 @@ import {
   type StoredPrinter,
 } from './printer-store';
 
-const readAddress = fieldReader('uri', { type: 'string', minLength: 1, maxLength: 1000 });
-const readPaper = fieldReader('price', { type: 'number', minimum: 0, maximum: 1000 });
-const readLoading = fieldReader('loaded', { type: 'integer', minimum: 0, maximum: 10_000 });
-const readPulling = fieldReader('pulled', { type: 'boolean' });
-const readFault = fieldReader('fault', { enum: ['media-jam', 'door-open', null] });
-const readRefeeding = fieldReader('turned', { type: 'boolean' });
-const readPausing = fieldReader('paused', { type: 'boolean' });
+const readAddress = bodyReader(printerAddress);
+const readPaper = bodyReader(saidOfPaper);
+const readLoading = bodyReader(trayLoading);
+const readPulling = bodyReader(trayPulling);
+const readFault = bodyReader(printerFault);
+const readRefeeding = bodyReader(stackRefeeding);
+const readPausing = bodyReader(printerPausing);
+const readTaking = bodyReader(stackTaking);
 
 /** `/api/printers`: the printers known, each as it is now where it answers; of simulated ones the front panel too. */
 export function printerRoutes(db: Database): Router {
@@ -69,6 +80,22 @@ export function printerRoutes(db: Database): Router {
     if (printer.panel === null) throw new Problem('not-found', `${printer.name} is not a simulated printer.`);
     await pausePrinter(printer.uri, readPausing(request.body).paused, 'foglio');
     response.json(await describePrinter(db, printer));
+  });
+  router.get('/:id/panel/output', async (request, response) => {
+    const answer = await askPanel(await findPrinter(db, request.params.id), '/output');
+    response.json(await answer.json());
+  });
+  router.put('/:id/panel/output', async (request, response) => {
+    const printer = await findPrinter(db, request.params.id);
+    await askPanel(printer, '/output', readTaking(request.body));
+    response.json(await describePrinter(db, printer));
+  });
+  router.get('/:id/panel/jobs/:job/documents/:document', async (request, response) => {
+    const { id, job, document } = request.params;
+    await passOn(
+      await askPanel(await findPrinter(db, id), `/jobs/${Number(job)}/documents/${Number(document)}`),
+      response,
+    );
   });
   return router;
 }

@@ -6,14 +6,17 @@ import type {
   DeliveryAct,
   DeliveryRecord,
   FactsRecord,
+  FileBrief,
   FileRecord,
   JobBrief,
   JobRecord,
   PrinterRecord,
   ProblemRecord,
+  SaidOfPaper,
+  SavedJob,
   SeenRecord,
   StackRecord,
-} from './records';
+} from '@foglio/api';
 
 /** Characters, each at most three bytes, that are well under what may be under way when a page is left. */
 const LONGEST_KEPT_ALIVE = 16_000;
@@ -28,6 +31,11 @@ export class Api {
     const headers: Record<string, string> = { 'Content-Type': 'application/octet-stream' };
     if (password !== null) headers['Document-Password'] = encodeURIComponent(password);
     return this.http.post<FileRecord>('/api/files', file, { params: { name: file.name }, headers });
+  }
+
+  /** The files of that name, each content once. */
+  filesNamed(name: string): Observable<FileBrief[]> {
+    return this.http.get<FileBrief[]>('/api/files', { params: { name } });
   }
 
   /** Facts of the pages after so many that are known. */
@@ -48,16 +56,16 @@ export class Api {
     return this.http.get<JobRecord>(`/api/jobs/${id}`);
   }
 
-  saveTicket(id: string, ticket: Ticket, revision: number): Observable<{ revision: number }> {
+  saveTicket(id: string, ticket: Ticket, revision: number): Observable<SavedJob> {
     const body = { ticket, revision };
     // Goes on although the page is left; browsers hold back longer ones (Fetch standard, 64 KiB in all).
     const keepalive = JSON.stringify(body).length < LONGEST_KEPT_ALIVE;
-    return this.http.put<{ revision: number }>(`/api/jobs/${id}`, body, { keepalive });
+    return this.http.put<SavedJob>(`/api/jobs/${id}`, body, { keepalive });
   }
 
   /** Has the job printed elsewhere. */
-  changePrinter(id: string, printerId: string, revision: number): Observable<{ revision: number }> {
-    return this.http.put<{ revision: number }>(`/api/jobs/${id}/printer`, { printerId, revision });
+  changePrinter(id: string, printerId: string, revision: number): Observable<SavedJob> {
+    return this.http.put<SavedJob>(`/api/jobs/${id}/printer`, { printerId, revision });
   }
 
   removeJob(id: string): Observable<void> {
@@ -80,9 +88,9 @@ export class Api {
     return this.http.delete<void>(`/api/printers/${id}`);
   }
 
-  /** What a person says of a tray's paper. @param price of a sheet */
-  pricePaper(printerId: string, tray: string, price: number): Observable<PrinterRecord> {
-    return this.http.put<PrinterRecord>(`/api/printers/${printerId}/trays/${tray}`, { price });
+  /** Notes what a person says of a tray's paper. */
+  describePaper(printerId: string, tray: string, said: SaidOfPaper): Observable<PrinterRecord> {
+    return this.http.put<PrinterRecord>(`/api/printers/${printerId}/trays/${tray}`, said);
   }
 
   /** Does something at the front panel of a simulated printer. @param what as the panel takes it */
@@ -107,8 +115,9 @@ export class Api {
     return this.http.get<SeenRecord>(`/api/deliveries/${deliveryId}/seen`);
   }
 
-  stack(deliveryId: string): Observable<StackRecord> {
-    return this.http.get<StackRecord>(`/api/deliveries/${deliveryId}/stack`);
+  /** @param address of a stack: of what one sending came to, or of a printer's output */
+  stack(address: string): Observable<StackRecord> {
+    return this.http.get<StackRecord>(address);
   }
 
   /** Every change of a delivery, for as long as one listens; the browser reconnects by itself. */

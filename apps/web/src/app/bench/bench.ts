@@ -6,10 +6,13 @@ import { filter, firstValueFrom, take } from 'rxjs';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
+import { nameWithoutKind } from '../documents/name-without-kind';
+import { writeSetup } from '../documents/setup-file';
 import { KeysDialog } from './keys-dialog';
 import { Lanes } from './lanes/lanes';
 import type { LeafData } from './leafing/leaf-dialog';
 import { pageSourceOf } from './page-source';
+import { SaveDialog, type SaveData, type Saving } from './save-dialog';
 import { SentenceBar } from './sentence/sentence-bar';
 import { SheetPanel } from './sheet/sheet-panel';
 import { Shelf } from './shelf/shelf';
@@ -171,8 +174,18 @@ export class Bench {
     this.store.dispatch(BenchActions.sendingWanted({ sheets, confirmed: cautions.map(({ code }) => code) }));
   }
 
-  /** The server imposes the ticket it has, so what is still on its way is waited for. */
-  protected save(): void {
+  /** Asks what to save; the server imposes the ticket it has, so what is still on its way is waited for. */
+  protected async save(): Promise<void> {
+    const { ticket, documents } = this.bench();
+    if (!ticket) return;
+    const data: SaveData = { name: ticket.title || nameWithoutKind(documents[0]?.name ?? 'Job'), sets: ticket.copies };
+    const dialog = this.dialog.open<SaveDialog, SaveData, Saving>(SaveDialog, { data, width: '480px' });
+    const saving = await firstValueFrom(dialog.afterClosed());
+    if (saving?.what === 'set-up') return saveText(`${saving.name}.json`, writeSetup(ticket, documents));
+    if (saving) this.download(saving.what === 'pdf' ? 'imposed.pdf' : 'sheets.csv', saving.name);
+  }
+
+  private download(what: string, name: string): void {
     this.store
       .select(benchFeature.selectBenchState)
       .pipe(
@@ -180,7 +193,8 @@ export class Bench {
         take(1),
       )
       .subscribe(({ jobId, saving }) => {
-        if (saving === 'saved') window.location.assign(`/api/jobs/${jobId}/imposed.pdf`);
+        const called = encodeURIComponent(name);
+        if (saving === 'saved') window.location.assign(`/api/jobs/${jobId}/${what}?name=${called}`);
       });
   }
 
@@ -235,6 +249,16 @@ export class Bench {
       setTimeout(() => document.querySelector<HTMLElement>(`[data-sheet="${target}"]`)?.focus());
     }
   }
+}
+
+/** Has the browser save a text as a file. */
+function saveText(name: string, text: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+  link.download = name;
+  link.click();
+  // Not before the browser has begun to read it.
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
 }
 
 const placeKey = (jobId: string): string => `place in ${jobId}`;

@@ -4,6 +4,7 @@ export function sayType(type: string): string {
     stationery: 'plain',
     'stationery-letterhead': 'letterhead',
     cardstock: 'card',
+    labels: 'labels',
   };
   return words[type] ?? type.replace(/^stationery-/, '');
 }

@@ -7,11 +7,12 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { JobBrief, PrinterRecord } from '../api/records';
+import type { JobBrief, JobRecord, PrinterRecord } from '@foglio/api';
 import { brieflyInWords } from '../bench/sentence/sentence';
 import { trayColour } from '../bench/tray-mark';
 import { FileDrop } from '../documents/file-drop';
 import { nameWithoutKind } from '../documents/name-without-kind';
+import { isSetupFile, SetupFiles } from '../documents/setup-file';
 import { Uploader } from '../documents/uploader';
 
 /** What is at hand: a place for files, and the jobs set up before. */
@@ -25,6 +26,7 @@ import { Uploader } from '../documents/uploader';
 export class Desk {
   private readonly api = inject(Api);
   private readonly uploader = inject(Uploader);
+  private readonly setups = inject(SetupFiles);
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
   protected readonly jobs = signal<readonly JobBrief[] | null>(null);
@@ -40,18 +42,29 @@ export class Desk {
   protected async take(files: readonly File[]): Promise<void> {
     this.message.set(null);
     try {
+      const setups = files.filter(isSetupFile);
+      let rest = files.filter((file) => !isSetupFile(file));
+      let latest: JobRecord | null = null;
+      for (const setup of setups) {
+        this.uploading.set(setup.name);
+        const done = await this.setups.takeUp(setup, rest);
+        if (!done) continue;
+        latest = done.job;
+        rest = rest.filter((file) => !done.used.includes(file));
+      }
       const taken = [];
-      for (const file of files) {
+      for (const file of rest) {
         this.uploading.set(file.name);
         const record = await this.uploader.upload(file);
         if (record) taken.push(record);
       }
       const [first] = taken;
-      if (!first) return;
-      const title = nameWithoutKind(first.name);
-      const documents = taken.map(({ id }) => ({ file: id }));
-      const job = await firstValueFrom(this.api.createJob({ version: 1, title, documents }));
-      await this.router.navigate(['/jobs', job.id]);
+      if (first) {
+        const title = nameWithoutKind(first.name);
+        const documents = taken.map(({ id }) => ({ file: id }));
+        latest = await firstValueFrom(this.api.createJob({ version: 1, title, documents }));
+      }
+      if (latest) await this.router.navigate(['/jobs', latest.id]);
     } catch (error) {
       this.message.set(`${this.uploading()}: ${sayError(error)}`);
     } finally {

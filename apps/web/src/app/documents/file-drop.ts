@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+
+const DOCUMENTS = '.pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpeg,text/plain';
 
 /** A place that files are dropped on, or chosen for by pressing it. */
 @Component({
@@ -17,7 +28,7 @@ import { ChangeDetectionStrategy, Component, type ElementRef, input, output, sig
     <input
       #chooser
       type="file"
-      accept=".pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpeg,text/plain"
+      [accept]="accepted()"
       multiple
       tabindex="-1"
       [attr.aria-label]="label()"
@@ -57,6 +68,9 @@ import { ChangeDetectionStrategy, Component, type ElementRef, input, output, sig
 })
 export class FileDrop {
   readonly label = input.required<string>();
+  /** Whether set-ups that were saved as files are taken too. */
+  readonly setups = input(false);
+  protected readonly accepted = computed(() => (this.setups() ? `${DOCUMENTS},.json,application/json` : DOCUMENTS));
   readonly files = output<readonly File[]>();
   protected readonly over = signal(false);
   private readonly chooser = viewChild.required<ElementRef<HTMLInputElement>>('chooser');

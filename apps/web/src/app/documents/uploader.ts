@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { firstValueFrom } from 'rxjs';
 import { Api, fileTrouble, sayError } from '../api/api';
-import type { FileRecord } from '../api/records';
+import type { FileRecord } from '@foglio/api';
 import { PasswordDialog, type PasswordData } from './password-dialog';
 
 /** Troubles that the right password settles. */

@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import type { PrinterRecord, SaidOfPaper } from '@foglio/api';
 import { saySize, trayName, type Tray } from '@foglio/core';
-import type { PrinterRecord } from '../api/records';
 import { countSheets } from '../bench/amounts';
 import { sayType } from '../bench/paper-words';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
@@ -15,6 +15,24 @@ interface Drawer {
   /** Percent of what it can hold; null where it is not known. */
   readonly filled: number | null;
 }
+
+/** What a person said of a tray's paper. */
+export interface PaperSaid {
+  readonly tray: string;
+  readonly said: SaidOfPaper;
+}
+
+/** Media types of PWG 5101.1, section 3, that an office has. */
+const PAPER_TYPES: readonly string[] = [
+  'stationery',
+  'stationery-letterhead',
+  'stationery-preprinted',
+  'stationery-coated',
+  'cardstock',
+  'labels',
+  'envelope',
+  'transparency',
+];
 
 /** Where the price of a sheet is given to a tenth of a cent. */
 const PRICE_DIGITS = 3;
@@ -42,21 +60,54 @@ const PRICE_DIGITS = 3;
           </div>
           <div class="amount">
             <p [class.empty]="drawer.tray.loaded === 0">{{ drawer.amount }}</p>
-            <label>
-              €
-              <input
-                type="number"
-                class="field"
-                min="0"
-                max="1000"
-                step="0.001"
-                [value]="drawer.tray.price.toFixed(digits)"
-                [attr.aria-label]="'Price of a sheet from ' + drawer.name + ', in euros'"
-                (change)="reprice(drawer.tray, $any($event.target))"
-              />
-              a sheet
-            </label>
+            <p class="price">€ {{ drawer.tray.price.toFixed(digits) }} a sheet</p>
           </div>
+          <button
+            type="button"
+            class="change"
+            [attr.aria-expanded]="changing() === drawer.tray.id"
+            (click)="changing.set(changing() === drawer.tray.id ? null : drawer.tray.id)"
+          >
+            {{ changing() === drawer.tray.id ? 'Done' : 'Change' }}
+            <span class="heard">what is said of the paper in {{ drawer.name }}</span>
+          </button>
+          @if (changing() === drawer.tray.id) {
+            <div class="said" role="group" [attr.aria-label]="'Paper in ' + drawer.name">
+              <label>
+                Paper
+                <select class="field" (change)="say(drawer.tray, { type: $any($event.target).value })">
+                  @for (type of typesFor(drawer.tray); track type) {
+                    <option [value]="type" [selected]="type === drawer.tray.type">{{ sayType(type) }}</option>
+                  }
+                </select>
+              </label>
+              <label>
+                Weight
+                <input
+                  type="number"
+                  class="field"
+                  min="20"
+                  max="600"
+                  [value]="drawer.tray.weight"
+                  (change)="sayNumber(drawer.tray, 'weight', $any($event.target))"
+                />
+                g/m²
+              </label>
+              <label>
+                Price €
+                <input
+                  type="number"
+                  class="field"
+                  min="0"
+                  max="1000"
+                  step="0.001"
+                  [value]="drawer.tray.price.toFixed(digits)"
+                  (change)="sayNumber(drawer.tray, 'price', $any($event.target))"
+                />
+                a sheet
+              </label>
+            </div>
+          }
         </li>
       }
     </ol>
@@ -66,7 +117,9 @@ const PRICE_DIGITS = 3;
 })
 export class Cabinet {
   readonly printer = input.required<PrinterRecord>();
-  readonly priced = output<{ readonly tray: string; readonly price: number }>();
+  readonly described = output<PaperSaid>();
+  /** The tray of whose paper something is being said. */
+  protected readonly changing = signal<string | null>(null);
   protected readonly digits = PRICE_DIGITS;
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
@@ -77,10 +130,22 @@ export class Cabinet {
   });
   protected readonly drawers = computed(() => this.printer().profile.trays.map(drawerOf));
 
-  protected reprice({ id, price }: Tray, field: HTMLInputElement): void {
+  protected readonly sayType = sayType;
+
+  /** The types to choose from, with the tray's own, which may be another. */
+  protected typesFor({ type }: Tray): readonly string[] {
+    return type === null || PAPER_TYPES.includes(type) ? PAPER_TYPES : [type, ...PAPER_TYPES];
+  }
+
+  protected say({ id }: Tray, said: SaidOfPaper): void {
+    this.described.emit({ tray: id, said });
+  }
+
+  /** What cannot be a weight or a price is put back to what it was. */
+  protected sayNumber(tray: Tray, what: 'weight' | 'price', field: HTMLInputElement): void {
     const typed = field.valueAsNumber;
-    if (Number.isFinite(typed) && field.validity.valid) this.priced.emit({ tray: id, price: typed });
-    else field.value = price.toFixed(PRICE_DIGITS);
+    if (Number.isFinite(typed) && field.validity.valid) this.say(tray, { [what]: typed });
+    else field.value = what === 'price' ? tray.price.toFixed(PRICE_DIGITS) : String(tray.weight ?? '');
   }
 }
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { trayName } from '@foglio/core';
-import type { PrinterRecord } from '../api/records';
+import type { PrinterRecord } from '@foglio/api';
 
 /** Something done at the panel: the part of it, and what is put there. */
 export interface PanelWork {

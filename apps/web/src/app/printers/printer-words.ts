@@ -1,5 +1,5 @@
 import { saySize, type Printer } from '@foglio/core';
-import type { PrinterRecord } from '../api/records';
+import type { PrinterRecord } from '@foglio/api';
 
 /** "A4, A3 and US Letter" */
 function sayPapers({ trays }: Printer): string {

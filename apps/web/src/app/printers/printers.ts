@@ -4,8 +4,10 @@ import { MatButton } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { catchError, exhaustMap, of, timer } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { PrinterRecord } from '../api/records';
-import { Cabinet } from './cabinet';
+import type { PrinterRecord } from '@foglio/api';
+import { outputStack } from '../stack/stack-source';
+import { StackViewer } from '../stack/stack-viewer';
+import { Cabinet, type PaperSaid } from './cabinet';
 import { FrontPanel, type PanelWork } from './front-panel';
 import { listAbilities, sayAbilities, sayState } from './printer-words';
 
@@ -15,7 +17,7 @@ const ASK_EVERY_MS = 2_000;
 /** The printers: what lies in their trays, how they stand, and what they can do. */
 @Component({
   selector: 'fo-printers',
-  imports: [Cabinet, FrontPanel, MatButton, RouterLink],
+  imports: [Cabinet, FrontPanel, MatButton, RouterLink, StackViewer],
   templateUrl: './printers.html',
   styleUrl: './printers.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -35,6 +37,11 @@ export class Printers {
     return all.find(({ id }) => id === this.id()) ?? all[0] ?? null;
   });
   protected readonly abilities = computed(() => listAbilities(this.shown()!.profile));
+  /** Whether the output is shown rather than the trays. */
+  protected readonly atOutput = signal(false);
+  /** How often the printers have been asked: what lies in the output is asked for as often. */
+  protected readonly asked = signal(0);
+  protected readonly outputOf = outputStack;
   protected readonly sayState = sayState;
   protected readonly sayAbilities = sayAbilities;
 
@@ -46,7 +53,10 @@ export class Printers {
       )
       .subscribe((answer) => {
         if (typeof answer === 'string') this.message.set(answer);
-        else this.printers.set(answer);
+        else {
+          this.printers.set(answer);
+          this.asked.update((times) => times + 1);
+        }
       });
   }
 
@@ -77,8 +87,12 @@ export class Printers {
     });
   }
 
-  protected price({ id }: PrinterRecord, { tray, price }: { tray: string; price: number }): void {
-    this.take(this.api.pricePaper(id, tray, price));
+  protected describe({ id }: PrinterRecord, { tray, said }: PaperSaid): void {
+    this.take(this.api.describePaper(id, tray, said));
+  }
+
+  protected takeOutput(printer: PrinterRecord): void {
+    this.work(printer, { part: 'output', what: { taken: true } });
   }
 
   protected work({ id }: PrinterRecord, { part, what }: PanelWork): void {
@@ -91,6 +105,7 @@ export class Printers {
       next: (printer) => {
         this.message.set(null);
         this.printers.update((all) => all?.map((one) => (one.id === printer.id ? printer : one)) ?? null);
+        this.asked.update((times) => times + 1);
       },
       error: (error: unknown) => this.message.set(sayError(error)),
     });

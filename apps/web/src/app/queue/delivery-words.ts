@@ -1,4 +1,4 @@
-import type { DeliveryRecord, DeliveryState } from '../api/records';
+import type { DeliveryRecord, DeliveryState } from '@foglio/api';
 
 const WORDS: Record<DeliveryState, string> = {
   queued: 'waiting to be sent',

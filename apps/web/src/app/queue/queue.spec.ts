@@ -1,4 +1,4 @@
-import type { DeliveryRecord, DeliveryState } from '../api/records';
+import type { DeliveryRecord, DeliveryState } from '@foglio/api';
 import { BenchActions } from '../state/bench.actions';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isOver, percentDone, sayState } from './delivery-words';

@@ -6,12 +6,13 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
-import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '../api/records';
+import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '@foglio/api';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isHoldable, isMoving, isOver, percentDone, sayPass, sayState } from './delivery-words';
 import { SeenList } from './seen-list';
-import { StackViewer } from './stack-viewer';
+import { deliveryStack } from '../stack/stack-source';
+import { StackViewer } from '../stack/stack-viewer';
 import { TurnGuide } from './turn-guide';
 
 /** Jobs sent: how each stands, and what came out. */
@@ -40,6 +41,7 @@ export class Queue {
 
   /** What the person chose to look at; until then a job of which nothing came out is shown as the printer sees it. */
   protected readonly look = signal<'output' | 'seen' | null>(null);
+  protected readonly stackOf = deliveryStack;
   protected readonly asSeen = computed(() => {
     const delivery = this.shown();
     return this.look() === null ? delivery?.state === 'held' : this.look() === 'seen';

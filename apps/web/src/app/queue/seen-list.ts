@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, resource }
 import { firstValueFrom } from 'rxjs';
 import { trayName } from '@foglio/core';
 import { Api, sayError } from '../api/api';
-import type { DeliveryRecord, PrinterRecord, SheetAsSeen } from '../api/records';
+import type { DeliveryRecord, PrinterRecord, SheetAsSeen } from '@foglio/api';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 
 interface Row {

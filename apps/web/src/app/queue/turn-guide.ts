@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { findTray, trayName } from '@foglio/core';
-import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '../api/records';
+import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '@foglio/api';
 import { countSheets } from '../bench/amounts';
 
 /** Between the two passes: how the stack goes back in, in words and drawn, and what is done when it is in. */

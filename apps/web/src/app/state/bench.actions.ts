@@ -1,6 +1,6 @@
 import type { PageToRoute, RouteChange, Ticket } from '@foglio/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
-import type { DeliveryRecord, FactsRecord, JobDocument, JobRecord, PrinterRecord } from '../api/records';
+import type { DeliveryRecord, FactsRecord, JobDocument, JobRecord, PrinterRecord } from '@foglio/api';
 import type { PlanAnswer } from '../workers/plan-messages';
 
 /** Everything that happens on the Bench. */

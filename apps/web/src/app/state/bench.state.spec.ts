@@ -1,6 +1,6 @@
 import { plan } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import type { JobRecord, PrinterRecord } from '../api/records';
+import type { JobRecord, PrinterRecord } from '@foglio/api';
 import { BenchActions } from './bench.actions';
 import { benchFeature, type BenchState } from './bench.state';
 

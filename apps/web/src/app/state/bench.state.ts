@@ -1,6 +1,6 @@
 import { routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
-import type { JobDocument, PrinterRecord } from '../api/records';
+import type { JobDocument, PrinterRecord } from '@foglio/api';
 import type { PlanTrouble } from '../workers/plan-messages';
 import { BenchActions } from './bench.actions';
 

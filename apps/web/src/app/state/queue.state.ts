@@ -3,7 +3,7 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import { catchError, concatMap, exhaustMap, map, of } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { DeliveryAct, DeliveryRecord } from '../api/records';
+import type { DeliveryAct, DeliveryRecord } from '@foglio/api';
 import { BenchActions } from './bench.actions';
 
 export const QueueActions = createActionGroup({

@@ -5,7 +5,7 @@ import type { Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../../api/api';
-import type { PrinterRecord } from '../../api/records';
+import type { PrinterRecord } from '@foglio/api';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { Planner } from '../../workers/planner';

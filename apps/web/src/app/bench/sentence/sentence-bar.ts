@@ -36,13 +36,16 @@ interface Open {
 const ALSO = 'also';
 const PRINTER = 'printer';
 
+/** Letters that three lines of the usual size hold on a screen 1280 pixels wide, beside where it is printed. */
+const LONG = 300;
+
 /** The whole ticket as a sentence whose phrases are its controls. */
 @Component({
   selector: 'fo-sentence-bar',
   imports: [A11yModule, AlsoList, CdkConnectedOverlay, CdkOverlayOrigin, PhrasePopover, PrinterChoice, RoutesEditor],
   template: `
     <h1 class="heard">Set-up</h1>
-    <p>
+    <p [class.long]="long()">
       @for (phrase of phrases(); track phrase.key) {
         @if (phrase.control === 'pages') {
           <span class="kept"
@@ -146,6 +149,8 @@ export class SentenceBar {
   protected readonly PRINTER = PRINTER;
   protected readonly open = signal<Open | null>(null);
   protected readonly origin = signal<CdkOverlayOrigin | null>(null);
+  /** Longer ones are set smaller, so that they too stay within three lines. */
+  protected readonly long = computed(() => this.phrases().reduce((sum, { text }) => sum + text.length, 0) > LONG);
   protected readonly phrases = computed<KeyedPhrase[]>(() => {
     const [ticket, printer] = [this.ticket(), this.printer()];
     if (!ticket || !printer) return [];

@@ -1,5 +1,5 @@
 import type { DocumentFacts, Printer, Ticket } from '@foglio/core';
-import type { JobBrief } from '../../api/records';
+import type { JobBrief } from '@foglio/api';
 import { isUsual, type Aspect, type Situation } from './aspect';
 import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
 import { chosenPages, sayChosen } from './page-words';

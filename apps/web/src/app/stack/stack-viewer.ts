@@ -10,11 +10,12 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import type { DeliveredSheet, PrinterRecord } from '@foglio/api';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { DeliveredSheet, DeliveryRecord, PrintedFace, PrinterRecord } from '../api/records';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 import { PageImage } from '../pages/page-image';
+import type { StackSource } from './stack-source';
 
 /** What came out of the printer, by the printer's own record: leafed through sheet by sheet, front and back. */
 @Component({
@@ -26,24 +27,30 @@ import { PageImage } from '../pages/page-image';
   host: { '(keydown)': 'onKey($event)' },
 })
 export class StackViewer {
-  readonly delivery = input.required<DeliveryRecord>();
+  readonly source = input.required<StackSource>();
   readonly printer = input.required<PrinterRecord | null>();
   private readonly api = inject(Api);
   /** Place in the stack, from 0. */
   protected readonly at = signal(0);
   /** Width over height of the sheet shown, as drawn; A4 until then. */
   protected readonly ratio = signal(210 / 297);
-  private readonly id = computed(() => this.delivery().id);
+  private readonly key = computed(() => this.source().key);
+
+  /** What to ask for, and a word that changes when it is to be asked for again. */
+  private readonly asked = computed(
+    () => {
+      const { address, news } = this.source();
+      return address === null ? undefined : { address, news };
+    },
+    { equal: (one, other) => one?.address === other?.address && one?.news === other?.news },
+  );
 
   /** Asked for again with every sheet that comes out; before the printer has the job there is nothing to ask. */
   protected readonly stack = resource({
-    params: () => {
-      const { id, state, sheetsDone } = this.delivery();
-      return state === 'queued' || state === 'sending' ? undefined : { id, sheetsDone };
-    },
+    params: () => this.asked(),
     loader: async ({ params }) => {
       try {
-        const stack = await firstValueFrom(this.api.stack(params.id));
+        const stack = await firstValueFrom(this.api.stack(params.address));
         return { sheets: stack.delivered, trouble: null };
       } catch (error) {
         return { sheets: [] as readonly DeliveredSheet[], trouble: sayError(error) };
@@ -62,13 +69,10 @@ export class StackViewer {
     const { job, document, front, back, upper, lower } = sheet;
     const mark = { job, document, page: front };
     if (back !== null) return { front: mark, back: { job, document, page: back } };
-    const other = [upper, lower].find((face) => face !== null && face.job !== job) ?? null;
-    return this.delivery().pass === 2 ? { front: other, back: mark } : { front: mark, back: other };
+    // Printed on before: that was its front.
+    const before = [upper, lower].find((face) => face !== null && face.job !== job);
+    return before ? { front: before, back: mark } : { front: mark, back: null };
   });
-
-  protected urlOf({ job, document }: PrintedFace): string {
-    return `/api/deliveries/${this.id()}/jobs/${job}/documents/${document}`;
-  }
 
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
@@ -76,7 +80,7 @@ export class StackViewer {
 
   constructor() {
     effect(() => {
-      this.id();
+      this.key();
       untracked(() => {
         this.at.set(0);
         this.kept.set([]);

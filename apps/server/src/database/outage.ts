@@ -1,0 +1,33 @@
+import { setTimeout as wait } from 'node:timers/promises';
+
+/**
+ * What PostgreSQL and its driver say where the database cannot be reached, is stopping or is starting (PostgreSQL, appendix
+ * A: class 08 and 57P01 to 57P03).
+ */
+const AWAY = /^(08...|57P0[123]|ECONNREFUSED|ECONNRESET|EPIPE)$/;
+const BROKEN_OFF = /Connection terminated|connection timeout|Client has encountered a connection error/i;
+
+/** Whether an error only means that the database does not answer now. */
+export function isDatabaseAway(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = at.cause) {
+    const { code, message } = at as { code?: unknown; message: string };
+    // An error from a printer's connection has such a code too, but the printer's client gives its own.
+    if ((typeof code === 'string' && AWAY.test(code)) || BROKEN_OFF.test(message)) return true;
+    if (at instanceof AggregateError) return at.errors.some(isDatabaseAway);
+  }
+  return false;
+}
+
+const ASK_EVERY_MS = 500;
+
+/** Does something in the database as soon as it answers; what fails for another reason fails. The work may be done twice. */
+export async function onceDatabaseAnswers<T>(work: () => Promise<T>): Promise<T> {
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (!isDatabaseAway(error)) throw error;
+      await wait(ASK_EVERY_MS);
+    }
+  }
+}

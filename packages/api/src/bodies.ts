@@ -1,0 +1,101 @@
+import type { Described } from './records';
+
+/** What requests carry, as JSON Schemas. Tickets are read by the core, whose errors name the place and the repair. */
+
+const anyTicket = { type: 'object', description: 'A ticket; what is left out has its usual value.' } as const;
+const revision = {
+  type: 'integer',
+  minimum: 1,
+  description: 'Which state of the job the change begins from.',
+} as const;
+
+/** An object of one field and nothing else. */
+const field = <const N extends string, const S>(name: N, schema: S) =>
+  ({
+    type: 'object',
+    additionalProperties: false,
+    required: [name],
+    properties: { [name]: schema } as { readonly [K in N]: S },
+  }) as const;
+
+export const newJob = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['ticket'],
+  properties: {
+    ticket: anyTicket,
+    printerId: { type: 'string', description: 'Left out: the first printer known.' },
+  },
+} as const;
+
+export const changedTicket = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['ticket', 'revision'],
+  properties: { ticket: anyTicket, revision },
+} as const;
+
+export const changedPrinter = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['printerId', 'revision'],
+  properties: { printerId: { type: 'string' }, revision },
+} as const;
+
+/** What a person saw before pressing Send. */
+export const sending = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['jobId', 'revision', 'sheets'],
+  properties: {
+    jobId: { type: 'string' },
+    revision,
+    sheets: { type: 'integer', minimum: 1 },
+    confirmed: {
+      type: 'array',
+      items: { type: 'string' },
+      maxItems: 100,
+      description: 'Codes of the cautions that were seen and confirmed.',
+    },
+  },
+} as const;
+
+export const printerAddress = field('uri', { type: 'string', minLength: 1, maxLength: 1000 });
+export const trayLoading = field('loaded', { type: 'integer', minimum: 0, maximum: 10_000 });
+export const trayPulling = field('pulled', { type: 'boolean' });
+export const printerFault = field('fault', { enum: ['media-jam', 'door-open', null] });
+export const stackRefeeding = field('turned', { type: 'boolean' });
+/** Someone takes away all that lies in the output. */
+export const stackTaking = field('taken', { const: true });
+export const printerPausing = field('paused', { type: 'boolean' });
+
+/** What a person says of the paper in a tray; null: what the printer says holds again. */
+export const saidOfPaper = {
+  type: 'object',
+  additionalProperties: false,
+  minProperties: 1,
+  properties: {
+    price: { type: 'number', minimum: 0, maximum: 1000, description: 'Of a sheet.' },
+    weight: { type: ['number', 'null'], minimum: 20, maximum: 600, description: 'Grams a square metre.' },
+    type: { type: ['string', 'null'], minLength: 1, maxLength: 60, description: 'A PWG 5101.1 media type.' },
+  },
+} as const;
+
+export const fileName = {
+  type: 'object',
+  required: ['name'],
+  properties: { name: { type: 'string', minLength: 1, maxLength: 255 } },
+} as const;
+
+export const knownPages = {
+  type: 'object',
+  properties: { from: { type: 'integer', minimum: 0, description: 'How many pages are known already.' } },
+} as const;
+
+/** The name under which something is saved; left out, the job's title. */
+export const savedName = {
+  type: 'object',
+  properties: { name: { type: 'string', minLength: 1, maxLength: 200 } },
+} as const;
+
+export type SaidOfPaper = Described<typeof saidOfPaper>;

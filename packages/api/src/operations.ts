@@ -1,0 +1,285 @@
+import type { JSONSchema } from 'json-schema-to-ts';
+import * as bodies from './bodies';
+import * as records from './records';
+
+/** One thing the API does. Paths are written as OpenAPI writes them, their parameters in braces. */
+export interface Operation {
+  readonly method: 'get' | 'post' | 'put' | 'delete';
+  readonly path: string;
+  /** In a sentence. */
+  readonly says: string;
+  readonly query?: JSONSchema & { readonly properties: Readonly<Record<string, object>> };
+  /** A schema of JSON, or a media type of bytes. */
+  readonly takes?: JSONSchema | string;
+  readonly status: number;
+  /** A schema of JSON, a media type of bytes, or nothing. */
+  readonly gives?: JSONSchema | string;
+}
+
+const list = <const S>(items: S) => ({ type: 'array', items }) as const;
+
+/** Each by its name. */
+export const OPERATIONS = {
+  describeApi: {
+    method: 'get',
+    path: '/api/openapi.json',
+    says: 'This description.',
+    status: 200,
+    gives: { type: 'object', required: ['openapi', 'paths'] },
+  },
+
+  uploadFile: {
+    method: 'post',
+    path: '/api/files',
+    says: 'Takes in a PDF, an image or plain text. The header Document-Password, percent-encoded, opens a locked one.',
+    query: bodies.fileName,
+    takes: 'application/octet-stream',
+    status: 201,
+    gives: records.fileRecord,
+  },
+  filesNamed: {
+    method: 'get',
+    path: '/api/files',
+    says: 'The files of a name, each content once.',
+    query: bodies.fileName,
+    status: 200,
+    gives: list(records.fileBrief),
+  },
+  file: { method: 'get', path: '/api/files/{id}', says: 'A file’s facts.', status: 200, gives: records.fileRecord },
+  newFacts: {
+    method: 'get',
+    path: '/api/files/{id}/facts',
+    says: 'What became known of a file’s pages since so many were.',
+    query: bodies.knownPages,
+    status: 200,
+    gives: records.factsRecord,
+  },
+  fileContent: {
+    method: 'get',
+    path: '/api/files/{id}/content',
+    says: 'A file as it was taken in.',
+    status: 200,
+    gives: 'application/pdf',
+  },
+
+  jobs: {
+    method: 'get',
+    path: '/api/jobs',
+    says: 'All jobs in brief, the latest changed first.',
+    status: 200,
+    gives: list(records.jobBrief),
+  },
+  createJob: {
+    method: 'post',
+    path: '/api/jobs',
+    says: 'Sets up a job.',
+    takes: bodies.newJob,
+    status: 201,
+    gives: records.jobRecord,
+  },
+  job: { method: 'get', path: '/api/jobs/{id}', says: 'A job.', status: 200, gives: records.jobRecord },
+  saveTicket: {
+    method: 'put',
+    path: '/api/jobs/{id}',
+    says: 'Keeps a changed ticket.',
+    takes: bodies.changedTicket,
+    status: 200,
+    gives: records.savedJob,
+  },
+  changePrinter: {
+    method: 'put',
+    path: '/api/jobs/{id}/printer',
+    says: 'Has a job printed elsewhere.',
+    takes: bodies.changedPrinter,
+    status: 200,
+    gives: records.savedJob,
+  },
+  removeJob: { method: 'delete', path: '/api/jobs/{id}', says: 'Removes a job.', status: 204 },
+  imposedPdf: {
+    method: 'get',
+    path: '/api/jobs/{id}/imposed.pdf',
+    says: 'One set of a job, imposed.',
+    query: bodies.savedName,
+    status: 200,
+    gives: 'application/pdf',
+  },
+  sheetList: {
+    method: 'get',
+    path: '/api/jobs/{id}/sheets.csv',
+    says: 'The sheets of one set, a line each (RFC 4180).',
+    query: bodies.savedName,
+    status: 200,
+    gives: 'text/csv',
+  },
+
+  printers: {
+    method: 'get',
+    path: '/api/printers',
+    says: 'All printers; new jobs are for the first.',
+    status: 200,
+    gives: list(records.printerRecord),
+  },
+  addPrinter: {
+    method: 'post',
+    path: '/api/printers',
+    says: 'Takes up a printer by its address, if it answers there.',
+    takes: bodies.printerAddress,
+    status: 201,
+    gives: records.printerRecord,
+  },
+  printer: {
+    method: 'get',
+    path: '/api/printers/{id}',
+    says: 'A printer.',
+    status: 200,
+    gives: records.printerRecord,
+  },
+  removePrinter: {
+    method: 'delete',
+    path: '/api/printers/{id}',
+    says: 'Forgets a printer that nothing was sent to.',
+    status: 204,
+  },
+  describePaper: {
+    method: 'put',
+    path: '/api/printers/{id}/trays/{tray}',
+    says: 'Notes what a person says of a tray’s paper, for as long as it is of this size.',
+    takes: bodies.saidOfPaper,
+    status: 200,
+    gives: records.printerRecord,
+  },
+  loadTray: {
+    method: 'put',
+    path: '/api/printers/{id}/panel/trays/{tray}',
+    says: 'Loads a simulated printer’s tray.',
+    takes: bodies.trayLoading,
+    status: 200,
+    gives: records.printerRecord,
+  },
+  pullTray: {
+    method: 'put',
+    path: '/api/printers/{id}/panel/trays/{tray}/pulled',
+    says: 'Pulls a simulated printer’s tray out, or pushes it in.',
+    takes: bodies.trayPulling,
+    status: 200,
+    gives: records.printerRecord,
+  },
+  setFault: {
+    method: 'put',
+    path: '/api/printers/{id}/panel/fault',
+    says: 'Jams a simulated printer, opens its door, or clears both.',
+    takes: bodies.printerFault,
+    status: 200,
+    gives: records.printerRecord,
+  },
+  refeed: {
+    method: 'put',
+    path: '/api/printers/{id}/panel/refeed',
+    says: 'Puts the stack in a simulated printer’s output back into its tray.',
+    takes: bodies.stackRefeeding,
+    status: 200,
+    gives: records.printerRecord,
+  },
+  pausePrinter: {
+    method: 'put',
+    path: '/api/printers/{id}/panel/paused',
+    says: 'Pauses a simulated printer, or has it go on.',
+    takes: bodies.printerPausing,
+    status: 200,
+    gives: records.printerRecord,
+  },
+  output: {
+    method: 'get',
+    path: '/api/printers/{id}/panel/output',
+    says: 'What lies in a simulated printer’s output, the lowest sheet first.',
+    status: 200,
+    gives: records.stackRecord,
+  },
+  takeOutput: {
+    method: 'put',
+    path: '/api/printers/{id}/panel/output',
+    says: 'Takes away all that lies in a simulated printer’s output.',
+    takes: bodies.stackTaking,
+    status: 200,
+    gives: records.printerRecord,
+  },
+  outputDocument: {
+    method: 'get',
+    path: '/api/printers/{id}/panel/jobs/{job}/documents/{document}',
+    says: 'A file that a simulated printer was sent.',
+    status: 200,
+    gives: 'application/pdf',
+  },
+
+  deliveries: {
+    method: 'get',
+    path: '/api/deliveries',
+    says: 'What was sent, the latest first.',
+    status: 200,
+    gives: list(records.deliveryRecord),
+  },
+  send: {
+    method: 'post',
+    path: '/api/deliveries',
+    says: 'Sends a job, if it is still what the person saw.',
+    takes: bodies.sending,
+    status: 202,
+    gives: records.deliveryRecord,
+  },
+  delivery: {
+    method: 'get',
+    path: '/api/deliveries/{id}',
+    says: 'How a sending goes.',
+    status: 200,
+    gives: records.deliveryRecord,
+  },
+  ...acts({
+    again: [202, 'Sends once more what is over.'],
+    cancel: [200, 'Cancels what is not over.'],
+    hold: [200, 'Has the printer keep a job that it has not begun.'],
+    release: [200, 'Has the printer go on with a held job.'],
+    'first-pass': [200, 'Begins the fronts of a job in two passes once more.'],
+    'second-pass': [200, 'Begins the backs of a job in two passes: its stack is in again.'],
+  }),
+  seen: {
+    method: 'get',
+    path: '/api/deliveries/{id}/seen',
+    says: 'What the printer is told of each sheet.',
+    status: 200,
+    gives: records.seenRecord,
+  },
+  stack: {
+    method: 'get',
+    path: '/api/deliveries/{id}/stack',
+    says: 'What a simulated printer delivered.',
+    status: 200,
+    gives: records.stackRecord,
+  },
+  deliveryDocument: {
+    method: 'get',
+    path: '/api/deliveries/{id}/jobs/{job}/documents/{document}',
+    says: 'A file that a simulated printer was sent.',
+    status: 200,
+    gives: 'application/pdf',
+  },
+  events: {
+    method: 'get',
+    path: '/api/events',
+    says: 'Every change of a delivery, as events of the name "delivery" (WHATWG HTML, 9.2).',
+    status: 200,
+    gives: 'text/event-stream',
+  },
+} as const satisfies Readonly<Record<string, Operation>>;
+
+/** What can be done to a sending. */
+export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
+
+type Acts = { readonly [A in DeliveryAct]: Operation };
+
+function acts(told: { readonly [A in DeliveryAct]: readonly [status: number, says: string] }): Acts {
+  const each = Object.entries(told).map(([act, [status, says]]) => [
+    act,
+    { method: 'post', path: `/api/deliveries/{id}/${act}`, says, status, gives: records.deliveryRecord },
+  ]);
+  return Object.fromEntries(each) as Acts;
+}

@@ -1,0 +1,311 @@
+import {
+  aboutDocumentSchema,
+  headingSchema,
+  pageFactsSchema,
+  printerSchema,
+  ticketSchema,
+  type AboutDocument,
+  type Heading,
+  type PageFacts,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
+import type { FromSchema, JSONSchema } from 'json-schema-to-ts';
+import { PROBLEMS, type ProblemCode } from './problems';
+
+/**
+ * What the API gives and takes, as JSON Schemas; the types follow from them. Schemas of the core are named by their title.
+ */
+type Known = [
+  { pattern: { title: 'Ticket' }; output: Ticket },
+  { pattern: { title: 'Printer profile' }; output: Printer },
+  { pattern: { title: 'Page facts' }; output: PageFacts },
+  { pattern: { title: 'Heading' }; output: Heading },
+  { pattern: { title: 'About a document' }; output: AboutDocument },
+];
+
+/** What a schema describes. */
+export type Described<S extends JSONSchema> = FromSchema<S, { deserialize: Known }>;
+
+const id = { type: 'string', format: 'uuid' } as const;
+const moment = { type: 'string', format: 'date-time' } as const;
+const count = { type: 'integer', minimum: 0 } as const;
+const position = { type: 'integer', minimum: 1 } as const;
+const words = { type: 'string' } as const;
+const maybeWords = { type: ['string', 'null'] } as const;
+const listOfWords = { type: 'array', items: words } as const;
+const orientation = { enum: ['portrait', 'landscape'] } as const;
+
+const fileFields = {
+  id,
+  name: words,
+  pages: { type: 'array', items: pageFactsSchema },
+  outline: { type: 'array', items: headingSchema },
+  /** What the file says of itself. */
+  about: aboutDocumentSchema,
+  remarks: { ...listOfWords, description: 'What a person should know of the file, in sentences.' },
+  read: { ...count, description: 'Of how many pages, from the first, all facts are known.' },
+} as const;
+
+export const fileRecord = {
+  title: 'File',
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'name', 'bytes', 'pages', 'outline', 'about', 'remarks', 'read'],
+  properties: { ...fileFields, bytes: count },
+} as const;
+
+export const fileBrief = {
+  title: 'File in brief',
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'name', 'bytes', 'pages'],
+  properties: { id, name: words, bytes: count, pages: { ...count, description: 'How many it has.' } },
+} as const;
+
+export const factsRecord = {
+  title: 'New facts',
+  description: 'What became known of pages since they were last asked for.',
+  type: 'object',
+  additionalProperties: false,
+  required: ['read', 'pages'],
+  properties: { read: count, pages: fileFields.pages },
+} as const;
+
+export const jobDocument = {
+  title: 'Document of a job',
+  description: 'Facts for planning, and the id by which its bytes are fetched.',
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'name', 'pages', 'outline', 'about', 'remarks', 'read'],
+  properties: fileFields,
+} as const;
+
+export const jobRecord = {
+  title: 'Job',
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'ticket', 'revision', 'printerId', 'updatedAt', 'lastSentAt', 'documents'],
+  properties: {
+    id,
+    ticket: ticketSchema,
+    revision: { ...position, description: 'Goes up with every change.' },
+    printerId: words,
+    updatedAt: moment,
+    lastSentAt: { type: ['string', 'null'], format: 'date-time' },
+    documents: { type: 'array', items: jobDocument },
+  },
+} as const;
+
+export const savedJob = {
+  title: 'Saved job',
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'revision'],
+  properties: { id, revision: position },
+} as const;
+
+export const stripSheet = {
+  title: 'Sheet of a strip',
+  type: 'object',
+  additionalProperties: false,
+  required: ['tray', 'twoSided', 'orientation', 'size'],
+  properties: { tray: maybeWords, twoSided: { type: 'boolean' }, orientation, size: words },
+} as const;
+
+export const jobBrief = {
+  title: 'Job in brief',
+  description: 'For a list: the totals and the first sheets, or what is wrong with the set-up.',
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'ticket', 'printerId', 'updatedAt', 'lastSentAt', 'names'],
+  properties: {
+    id,
+    ticket: ticketSchema,
+    printerId: words,
+    updatedAt: moment,
+    lastSentAt: { type: ['string', 'null'], format: 'date-time' },
+    names: { ...listOfWords, description: 'Of its documents.' },
+    sheets: count,
+    sheetsPerSet: count,
+    strip: { type: 'array', items: stripSheet },
+    trouble: words,
+  },
+} as const;
+
+export const printerRecord = {
+  title: 'Printer',
+  description: 'As it is now where it answers, otherwise as it was last seen.',
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'name', 'uri', 'simulated', 'answers', 'seenAt', 'state', 'reasons', 'faults', 'profile'],
+  properties: {
+    id: words,
+    name: words,
+    uri: words,
+    simulated: { type: 'boolean', description: 'Has a front panel that can be worked from here.' },
+    answers: { type: 'boolean' },
+    seenAt: moment,
+    state: { enum: ['idle', 'processing', 'stopped'], description: 'printer-state (RFC 8011, 5.4.11).' },
+    reasons: { ...listOfWords, description: 'printer-state-reasons (RFC 8011, 5.4.12).' },
+    faults: { ...listOfWords, description: 'What keeps it from printing and what to do about it, in sentences.' },
+    profile: printerSchema,
+  },
+} as const;
+
+export const DELIVERY_STATES = [
+  'queued',
+  'sending',
+  'printing',
+  'held',
+  'turning',
+  'completed',
+  'canceled',
+  'aborted',
+  'failed',
+  'interrupted',
+] as const;
+
+export const deliveryRecord = {
+  title: 'Delivery',
+  description: 'One sending of a job: what was asked for then, and how far it is.',
+  type: 'object',
+  additionalProperties: false,
+  required: [
+    'id',
+    'jobId',
+    'printerId',
+    'title',
+    'copies',
+    'state',
+    'message',
+    'sheets',
+    'sheetsDone',
+    'printerJobs',
+    'pass',
+    'handling',
+    'reason',
+    'createdAt',
+    'updatedAt',
+  ],
+  properties: {
+    id,
+    jobId: { type: ['string', 'null'], format: 'uuid', description: 'Null: the job was removed.' },
+    printerId: words,
+    title: words,
+    copies: position,
+    state: { enum: DELIVERY_STATES },
+    message: maybeWords,
+    sheets: count,
+    sheetsDone: count,
+    printerJobs: { type: 'array', items: position, description: 'Numbers the printer gave its jobs.' },
+    pass: { enum: [1, 2, null], description: 'Of a job in two passes: which one it is at; null: it goes in one.' },
+    handling: {
+      enum: ['turn-over', 'as-it-lies', null],
+      description: 'Of a job in two passes: how the stack goes back in between them.',
+    },
+    reason: { ...maybeWords, description: 'By which way it goes and why; null before it is being sent.' },
+    createdAt: moment,
+    updatedAt: moment,
+  },
+} as const;
+
+const printedFace = {
+  title: 'Printed face',
+  description: 'A page of one of the files that a printer was sent.',
+  type: 'object',
+  additionalProperties: false,
+  required: ['job', 'document', 'page'],
+  properties: { job: position, document: position, page: position },
+} as const;
+
+const maybeFace = { anyOf: [printedFace, { type: 'null' }] } as const;
+
+export const deliveredSheet = {
+  title: 'Delivered sheet',
+  description:
+    'As the printer delivered it: what lies up and what lies down in the output, null where nothing is printed.',
+  type: 'object',
+  additionalProperties: false,
+  required: ['job', 'document', 'index', 'set', 'tray', 'sides', 'front', 'back', 'upper', 'lower', 'spoilt', 'at'],
+  properties: {
+    job: { ...position, description: 'The number the printer gave its job.' },
+    document: { ...position, description: 'Which of the job’s documents.' },
+    index: position,
+    set: position,
+    tray: words,
+    sides: words,
+    front: position,
+    back: { type: ['integer', 'null'] },
+    upper: maybeFace,
+    lower: maybeFace,
+    spoilt: { type: 'boolean', description: 'Something was printed over what stood there.' },
+    at: moment,
+  },
+} as const;
+
+export const stackRecord = {
+  title: 'Stack',
+  type: 'object',
+  additionalProperties: false,
+  required: ['delivered', 'sheets'],
+  properties: { delivered: { type: 'array', items: deliveredSheet }, sheets: count },
+} as const;
+
+export const sheetAsSeen = {
+  title: 'Sheet as the printer sees it',
+  type: 'object',
+  additionalProperties: false,
+  required: ['job', 'document', 'sheet', 'pages', 'source', 'sides', 'orientation', 'because'],
+  properties: {
+    job: position,
+    document: position,
+    sheet: { ...count, description: 'Its number in the plan; 0: a slip between sets.' },
+    pages: { type: 'array', items: position },
+    source: { ...maybeWords, description: 'The tray’s id; null: the printer chooses by the size of the page.' },
+    sides: words,
+    orientation,
+    because: { ...words, description: 'Which attributes say so.' },
+  },
+} as const;
+
+export const seenRecord = {
+  title: 'Job as the printer sees it',
+  type: 'object',
+  additionalProperties: false,
+  required: ['way', 'reason', 'jobs', 'sheets'],
+  properties: { way: words, reason: words, jobs: position, sheets: { type: 'array', items: sheetAsSeen } },
+} as const;
+
+export const problemRecord = {
+  title: 'Problem',
+  description: 'What the server says when it refuses (RFC 9457); further members tell more of some codes.',
+  type: 'object',
+  required: ['type', 'title', 'status', 'detail', 'code'],
+  properties: {
+    type: words,
+    title: words,
+    status: { type: 'integer', minimum: 400, maximum: 599 },
+    detail: { ...words, description: 'What is wrong here and what to do, in a sentence.' },
+    code: { enum: Object.keys(PROBLEMS) as ProblemCode[] },
+    trouble: { ...words, description: 'Of a file that cannot be used: why, in one word.' },
+  },
+} as const;
+
+export type FileRecord = Described<typeof fileRecord>;
+export type FileBrief = Described<typeof fileBrief>;
+export type FactsRecord = Described<typeof factsRecord>;
+export type JobDocument = Described<typeof jobDocument>;
+export type JobRecord = Described<typeof jobRecord>;
+export type SavedJob = Described<typeof savedJob>;
+export type StripSheet = Described<typeof stripSheet>;
+export type JobBrief = Described<typeof jobBrief>;
+export type PrinterRecord = Described<typeof printerRecord>;
+export type DeliveryState = (typeof DELIVERY_STATES)[number];
+export type DeliveryRecord = Described<typeof deliveryRecord>;
+export type PrintedFace = Described<typeof printedFace>;
+export type DeliveredSheet = Described<typeof deliveredSheet>;
+export type StackRecord = Described<typeof stackRecord>;
+export type SheetAsSeen = Described<typeof sheetAsSeen>;
+export type SeenRecord = Described<typeof seenRecord>;
+export type ProblemRecord = Described<typeof problemRecord>;

@@ -1,0 +1,117 @@
+import { Validator } from '@seriousme/openapi-schema-validator';
+import { parse } from 'csv-parse/sync';
+import { DescribedApi } from '../../apps/server/test/described';
+import { expect, test } from './world';
+
+interface Answer {
+  readonly status: number;
+  readonly type: string;
+  readonly body: Buffer;
+}
+
+test.use({ printerOptions: { also: ['box-office'] } });
+
+test('every operation of the API answers as the OpenAPI description says, which is one', async ({ world }) => {
+  const api = new DescribedApi();
+  const ask = async (method: string, path: string, body?: object | Buffer): Promise<Answer> => {
+    const bytes = body instanceof Buffer;
+    const type = bytes ? 'application/octet-stream' : 'application/json';
+    const init = body
+      ? { headers: { 'Content-Type': type }, body: bytes ? new Uint8Array(body) : JSON.stringify(body) }
+      : {};
+    const answer = await fetch(world.base + path, { method, ...init });
+    const read: Answer = {
+      status: answer.status,
+      type: answer.headers.get('content-type') ?? '',
+      body: Buffer.from(await answer.arrayBuffer()),
+    };
+    api.hold(method, path, read.status, read.type, read.body);
+    return read;
+  };
+  const json = async <T>(...asked: Parameters<typeof ask>): Promise<T> => {
+    const { body } = await ask(...asked);
+    return JSON.parse(body.toString()) as T;
+  };
+
+  // Another package's opinion: the description keeps to OpenAPI 3.1, and it is the one that is served.
+  const served = await json<Record<string, unknown>>('GET', '/api/openapi.json');
+  expect(await new Validator().validate(structuredClone(served))).toMatchObject({ valid: true });
+  expect(served).toEqual(JSON.parse(JSON.stringify(api.document)));
+
+  const contract = Buffer.from(await world.source('contract'));
+  const { id: file } = await json<{ id: string }>('POST', '/api/files?name=contract.pdf', contract);
+  expect(await json('GET', '/api/files?name=contract.pdf')).toEqual([
+    { id: file, name: 'contract.pdf', bytes: contract.length, pages: 14 },
+  ]);
+  await ask('GET', `/api/files/${file}`);
+  await ask('GET', `/api/files/${file}/facts?from=2`);
+  await ask('GET', `/api/files/${file}/content`);
+
+  const ticket = { version: 1, title: 'Contract', documents: [{ file }], sides: 'two-sided' };
+  const { id: job } = await json<{ id: string }>('POST', '/api/jobs', { ticket });
+  await ask('GET', '/api/jobs');
+  await ask('GET', `/api/jobs/${job}`);
+  await ask('PUT', `/api/jobs/${job}`, { ticket: { ...ticket, title: 'Agreed' }, revision: 1 });
+  await ask('GET', `/api/jobs/${job}/imposed.pdf?name=Mine`);
+  const list = await ask('GET', `/api/jobs/${job}/sheets.csv?name=Mine`);
+  const rows: string[][] = parse(list.body, { bom: true });
+  expect([rows.length, rows[0]?.[0], rows[7]]).toEqual([
+    8,
+    'Sheet',
+    ['7', 'Tray 1', 'A4', 'stationery', 'portrait', 'two-sided, turned along the long edge', '13', '14', '100'],
+  ]);
+  const { id: spare } = await json<{ id: string }>('POST', '/api/jobs', { ticket });
+  await ask('DELETE', `/api/jobs/${spare}`);
+
+  await ask('GET', '/api/printers');
+  const added = await json<{ id: string }>('POST', '/api/printers', {
+    uri: world.printerUri.replace('127.0.0.1', 'localhost'),
+  });
+  await ask('DELETE', `/api/printers/${added.id}`);
+  const upper = '/api/printers/upper-office';
+  await ask('GET', upper);
+  await ask('PUT', `${upper}/trays/tray-1`, { weight: 75, price: 0.01 });
+  await ask('PUT', `${upper}/panel/trays/tray-1`, { loaded: 100 });
+  await ask('PUT', `${upper}/panel/trays/tray-1/pulled`, { pulled: false });
+  await ask('PUT', `${upper}/panel/fault`, { fault: null });
+  await ask('PUT', `${upper}/panel/paused`, { paused: true });
+
+  type Sent = { id: string; state: string };
+  const { id: sent } = await json<Sent>('POST', '/api/deliveries', { jobId: job, revision: 2, sheets: 7 });
+  const events = await fetch(`${world.base}/api/events`);
+  api.hold('GET', '/api/events', events.status, events.headers.get('content-type') ?? '', Buffer.alloc(0));
+  await events.body?.cancel();
+  const stateOf = async (id: string): Promise<string> => (await json<Sent>('GET', `/api/deliveries/${id}`)).state;
+  await expect.poll(() => stateOf(sent)).toBe('printing');
+  await ask('POST', `/api/deliveries/${sent}/hold`);
+  await expect.poll(() => stateOf(sent)).toBe('held');
+  await ask('POST', `/api/deliveries/${sent}/release`);
+  await ask('PUT', `${upper}/panel/paused`, { paused: false });
+  await expect.poll(() => stateOf(sent)).toBe('completed');
+  await ask('GET', '/api/deliveries');
+  await ask('GET', `/api/deliveries/${sent}/seen`);
+  const { delivered } = await json<{ delivered: object[] }>('GET', `/api/deliveries/${sent}/stack`);
+  expect(delivered).toHaveLength(7);
+  // What lies in the output is what came out, until someone takes it away.
+  expect(await json('GET', `${upper}/panel/output`)).toEqual({ sheets: 7, delivered });
+  await ask('GET', `${upper}/panel/jobs/1/documents/1`);
+  await ask('GET', `/api/deliveries/${sent}/jobs/1/documents/1`);
+  await ask('PUT', `${upper}/panel/output`, { taken: true });
+  expect(await json('GET', `${upper}/panel/output`)).toEqual({ sheets: 0, delivered: [] });
+  const { id: again } = await json<Sent>('POST', `/api/deliveries/${sent}/again`);
+  await ask('POST', `/api/deliveries/${again}/cancel`);
+
+  // In two passes.
+  await ask('PUT', `/api/jobs/${job}/printer`, { printerId: 'box-office', revision: 2 });
+  const confirmed = ['two-passes', 'outside-printable'];
+  const passes = await json<Sent>('POST', '/api/deliveries', { jobId: job, revision: 3, sheets: 7, confirmed });
+  await expect.poll(() => stateOf(passes.id)).toBe('turning');
+  await ask('POST', `/api/deliveries/${passes.id}/first-pass`);
+  await expect.poll(() => stateOf(passes.id)).toBe('turning');
+  await ask('PUT', '/api/printers/box-office/panel/refeed', { turned: true });
+  await ask('POST', `/api/deliveries/${passes.id}/second-pass`);
+  await expect.poll(() => stateOf(passes.id)).toBe('completed');
+
+  expect(api.complaints).toEqual([]);
+  expect([...api.met].sort()).toEqual(api.operations.sort());
+});

@@ -1,0 +1,72 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { ownDatabase } from './own-database';
+import { expect, test, type World } from './world';
+
+/** What goes wrong in the middle of a job: nothing is lost, and nothing is printed twice. */
+
+interface Delivery {
+  readonly id: string;
+  readonly state: string;
+  readonly message: string | null;
+  readonly printerJobs: readonly number[];
+}
+
+const follow = (world: World, id: string) => (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${id}`);
+
+/** The manual, 64 pages on both sides, sent off. */
+async function sendManual(world: World): Promise<() => Promise<Delivery>> {
+  const file = await world.upload(world.manual(), 'manual.pdf');
+  const ticket = { version: 1, title: 'Manual', documents: [{ file }], sides: 'two-sided', tray: 'tray-1' };
+  const { id: jobId } = await world.api<{ id: string }>('/jobs', { ticket });
+  const { id } = await world.api<Delivery>('/deliveries', { jobId, revision: 1, sheets: 32 });
+  return follow(world, id);
+}
+
+/** All that came out of the printer, whichever of its jobs it was. */
+async function cameOut(world: World, jobs: number): Promise<number[]> {
+  const each = await Promise.all(Array.from({ length: jobs }, (_, index) => world.delivered(index + 1)));
+  return each.flat().map(({ front }) => front);
+}
+
+const FRONTS = Array.from({ length: 32 }, (_, index) => 2 * index + 1);
+
+test.describe('the printer vanishes', () => {
+  // Some seconds for the document of about half a megabyte.
+  test.use({ printerOptions: { intakeKb: 120 } });
+
+  test('while the document is being sent, and comes back: it is sent again by itself', async ({ world }) => {
+    const now = await sendManual(world);
+    await expect.poll(async () => (await now()).printerJobs).toEqual([1]);
+    expect((await now()).state).toBe('sending');
+    await world.killPrinter();
+    await expect.poll(async () => (await now()).message).toContain('the printer does not answer');
+    expect((await now()).state).toBe('sending');
+    await world.startPrinter();
+    await expect.poll(async () => (await now()).message).toContain('printed nothing of it. It is sent again.');
+    await expect.poll(async () => (await now()).state, { timeout: 40_000 }).toBe('completed');
+    expect((await now()).printerJobs).toEqual([2]);
+    expect(await cameOut(world, 2)).toEqual(FRONTS);
+  });
+});
+
+test.describe('the database stops', () => {
+  test.use({ printerOptions: { sheetMs: 100 }, ownServer: true });
+
+  test('for ten seconds while a job is printed and another is sent: both come out once', async ({ world, page }) => {
+    const now = await sendManual(world);
+    await expect.poll(async () => (await now()).state).toBe('printing');
+    const contract = await world.demoJob('contract');
+    const { id } = await world.api<Delivery>('/deliveries', { jobId: contract, revision: 1, sheets: 14 });
+    await page.goto(`${world.base}/queue/${id}`);
+    ownDatabase('stop');
+    const answer = await fetch(`${world.base}/api/jobs`);
+    expect([answer.status, await answer.json()]).toMatchObject([503, { code: 'database-away' }]);
+    await wait(10_000);
+    ownDatabase('start');
+    await expect.poll(async () => (await follow(world, id)()).state, { timeout: 40_000 }).toBe('completed');
+    expect((await now()).state).toBe('completed');
+    expect(await cameOut(world, 2)).toEqual([...FRONTS, ...Array.from({ length: 14 }, (_, index) => index + 1)]);
+    // The page heard of it without being loaded again.
+    await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
+  });
+});

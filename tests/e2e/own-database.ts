@@ -1,0 +1,20 @@
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+/**
+ * Starts or stops a PostgreSQL server that one test has to itself, by the project's own scripts.
+ *
+ * @returns its address; of a stopped one, nothing
+ */
+export function ownDatabase(what: 'start' | 'stop'): string {
+  const script = `source scripts/setup.sh; source scripts/database.sh; db_${what} outage >&2; printf %s "$DATABASE_URL"`;
+  const { DATABASE_URL: _, ...env } = process.env;
+  return execFileSync('bash', ['-c', script], {
+    cwd: ROOT,
+    env,
+    stdio: ['ignore', 'pipe', 'ignore'],
+    encoding: 'utf8',
+  });
+}
