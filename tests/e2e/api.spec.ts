@@ -77,7 +77,10 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('PUT', `${upper}/panel/paused`, { paused: true });
 
   type Sent = { id: string; state: string };
-  const { id: sent } = await json<Sent>('POST', '/api/deliveries', { jobId: job, revision: 2, sheets: 7 });
+  const sending = { jobId: job, revision: 2, sheets: 7 };
+  // The printer begins with the first and stands still, so that the second can be held.
+  const { id: before } = await json<Sent>('POST', '/api/deliveries', sending);
+  const { id: sent } = await json<Sent>('POST', '/api/deliveries', sending);
   const events = await fetch(`${world.base}/api/events`);
   api.hold('GET', '/api/events', events.status, events.headers.get('content-type') ?? '', Buffer.alloc(0));
   await events.body?.cancel();
@@ -88,14 +91,17 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('POST', `/api/deliveries/${sent}/release`);
   await ask('PUT', `${upper}/panel/paused`, { paused: false });
   await expect.poll(() => stateOf(sent)).toBe('completed');
+  expect(await stateOf(before)).toBe('completed');
   await ask('GET', '/api/deliveries');
   await ask('GET', `/api/deliveries/${sent}/seen`);
   const { delivered } = await json<{ delivered: object[] }>('GET', `/api/deliveries/${sent}/stack`);
   expect(delivered).toHaveLength(7);
   // What lies in the output is what came out, until someone takes it away.
-  expect(await json('GET', `${upper}/panel/output`)).toEqual({ sheets: 7, delivered });
-  await ask('GET', `${upper}/panel/jobs/1/documents/1`);
-  await ask('GET', `/api/deliveries/${sent}/jobs/1/documents/1`);
+  const output = await json<{ sheets: number; delivered: object[] }>('GET', `${upper}/panel/output`);
+  expect(output.sheets).toBe(14);
+  expect(output.delivered.slice(7)).toEqual(delivered.map((sheet, index) => ({ ...sheet, index: index + 8 })));
+  await ask('GET', `${upper}/panel/jobs/2/documents/1`);
+  await ask('GET', `/api/deliveries/${sent}/jobs/2/documents/1`);
   await ask('PUT', `${upper}/panel/output`, { taken: true });
   expect(await json('GET', `${upper}/panel/output`)).toEqual({ sheets: 0, delivered: [] });
   const { id: again } = await json<Sent>('POST', `/api/deliveries/${sent}/again`);

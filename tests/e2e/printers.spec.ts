@@ -175,6 +175,7 @@ test.describe('at the printer', () => {
     await price.fill('0.5');
     await price.press('Enter');
     await paper.getByLabel('Weight').fill('100');
+    await paper.getByLabel('Weight').press('Enter');
     await paper.getByLabel('Paper').selectOption('labels');
     await expect(tray).toContainText('Tray 3: A4, labels 100 g/m²');
     await expect(tray).toContainText('€ 0.500 a sheet');

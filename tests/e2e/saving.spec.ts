@@ -34,7 +34,7 @@ test('the list of sheets, for a spreadsheet', async ({ quietPage: page, world },
   ]);
 });
 
-test('the set-up: saved, dropped on the Desk again, and the same', async ({ quietPage: page, world }, testInfo) => {
+test('the set-up: saved, dropped on the Desk again, and the same', async ({ page, world }, testInfo) => {
   const bench = new BenchPage(page, world);
   const job = await world.demoJob('contract', CONTRACT);
   await bench.open(job);

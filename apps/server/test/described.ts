@@ -1,5 +1,5 @@
 import { describeApi } from '@foglio/api';
-import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020';
+import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import type { RequestListener } from 'node:http';
 
