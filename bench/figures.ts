@@ -28,11 +28,19 @@ export const collect = runInNewContext('gc') as () => void;
 /** The golden ratio: its multiples never fall into step with anything. */
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
+/** How many times longer one work takes than another. */
+export interface Ratio {
+  /** Of all runs together: each work pays for collecting what it allocates. */
+  readonly totals: number;
+  /** Of the middle runs, which collect little or nothing. */
+  readonly medians: number;
+}
+
 /**
- * How many times longer one work takes than another: medians of runs in turn, so that what the machine does besides falls on
- * both, and in an irregular order, since otherwise collecting the garbage of both always falls on the same one.
+ * Compares two works: runs in turn, so that what the machine does besides falls on both, and in an irregular order, since
+ * otherwise collecting the garbage of both always falls on the same one.
  */
-export function ratio(work: () => unknown, bare: () => unknown, rounds = 200): number {
+export function ratio(work: () => unknown, bare: () => unknown, rounds = 200): Ratio {
   collect();
   timed(work, 1);
   timed(bare, 1);
@@ -47,9 +55,16 @@ export function ratio(work: () => unknown, bare: () => unknown, rounds = 200): n
       spent.work.push(once(work));
     }
   }
-  return median(spent.work) / median(spent.bare);
+  return { totals: sum(spent.work) / sum(spent.bare), medians: median(spent.work) / median(spent.bare) };
 }
+
+const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
 
 export function report(what: string, value: number, unit: string, wanted?: string): void {
   console.log(`${what}: ${value.toFixed(value < 10 ? 2 : 1)} ${unit}${wanted ? ` (wanted: ${wanted})` : ''}`);
+}
+
+/** Reports a ratio of all runs together, and beside it that of the middle ones. */
+export function reportRatio(what: string, { totals, medians }: Ratio, wanted: string): void {
+  report(`${what} (of the middle runs ${medians.toFixed(1)})`, totals, 'times', wanted);
 }

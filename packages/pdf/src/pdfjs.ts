@@ -8,9 +8,18 @@ export interface PdfJsFile {
 
 /** The library is loaded only when it is needed: it takes a third of a second. */
 async function load() {
+  const { push } = Array.prototype;
   // Puts the reader into this thread, where the library finds it instead of looking for a file.
   await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
-  return import('pdfjs-dist/legacy/build/pdf.mjs');
+  const library = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  // Its build for older engines puts a slow one in place of the engine's own, for the sake of lists longer than memory.
+  Object.defineProperty(Array.prototype, 'push', {
+    value: push,
+    writable: true,
+    configurable: true,
+    enumerable: false,
+  });
+  return library;
 }
 
 /** Loads what is slow to load, for a thread that has nothing else to do yet. */

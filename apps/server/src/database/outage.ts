@@ -20,13 +20,16 @@ export function isDatabaseAway(error: unknown): boolean {
 
 const ASK_EVERY_MS = 500;
 
+/** A server that is told to end meanwhile must not wait for ever. */
+const GIVE_UP_AFTER_MS = 5 * 60_000;
+
 /** Does something in the database as soon as it answers; what fails for another reason fails. The work may be done twice. */
 export async function onceDatabaseAnswers<T>(work: () => Promise<T>): Promise<T> {
-  for (;;) {
+  for (const until = Date.now() + GIVE_UP_AFTER_MS; ;) {
     try {
       return await work();
     } catch (error) {
-      if (!isDatabaseAway(error)) throw error;
+      if (!isDatabaseAway(error) || Date.now() > until) throw error;
       await wait(ASK_EVERY_MS);
     }
   }

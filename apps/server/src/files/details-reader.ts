@@ -2,6 +2,7 @@ import type { PageFacts } from '@foglio/core';
 import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
+import { onceDatabaseAnswers } from '../database/outage';
 import { contents } from '../database/schema';
 import { WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
 import { fileContent } from './content-store';
@@ -20,14 +21,14 @@ export async function readContentDetails(
   workers: PdfWorkers,
   limits?: WorkerLimits,
 ): Promise<void> {
-  const content = await db.query.contents.findFirst({ where: eq(contents.id, id) });
+  const content = await onceDatabaseAnswers(() => db.query.contents.findFirst({ where: eq(contents.id, id) }));
   if (!content || content.detailsRead >= content.pages.length) return;
   const pages: PageFacts[] = [...content.pages];
   let read = content.detailsRead;
   let entered = read;
   const enter = async (known: number): Promise<void> => {
     entered = known;
-    await db.update(contents).set({ pages, detailsRead: known }).where(eq(contents.id, id));
+    await onceDatabaseAnswers(() => db.update(contents).set({ pages, detailsRead: known }).where(eq(contents.id, id)));
   };
   const complain = (error: unknown): void =>
     console.error(`details of content ${id}, from page ${read + 1}: ${(error as Error).message}`);
@@ -44,7 +45,7 @@ export async function readContentDetails(
       read = page;
     };
     await inScratchFolder(async (path) => {
-      await fileContent(db, id, path('content.pdf'));
+      await onceDatabaseAnswers(() => fileContent(db, id, path('content.pdf')));
       await workers.readDetails(path('content.pdf'), wanted, tell, limits);
     });
   } catch (error) {
