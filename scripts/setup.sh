@@ -108,6 +108,8 @@ free_port() {
 
 # The same as last time under this name, where it is still free.
 remembered_port() {
-  local file=$STATE/$1.port
-  free_port "$(cat "$file" 2>/dev/null || echo "${2:-0}")" | tee "$file"
+  local file=$STATE/$1.port port
+  # Read before it is written: both at once, the file would be emptied first now and then.
+  port=$(free_port "$(cat "$file" 2>/dev/null || echo "${2:-0}")")
+  printf '%s\n' "$port" | tee "$file"
 }

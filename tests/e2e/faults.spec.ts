@@ -49,6 +49,32 @@ test.describe('the printer vanishes', () => {
   });
 });
 
+test.describe('the server is killed', () => {
+  test.use({ printerOptions: { as: 'library', intakeKb: 25 } });
+
+  test('between the jobs of one sending: those that are missing follow, and each comes out once', async ({ world }) => {
+    const routes = [{ pages: '1-4', layout: { kind: 'booklet' } }];
+    const job = await world.demoJob('programme', { sides: 'two-sided', copies: 2, routes });
+    const confirmed = ['separate-jobs', 'color-on-mono', 'outside-printable', 'text-too-small'];
+    const { id } = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 6, confirmed });
+    const now = follow(world, id);
+    await expect.poll(async () => (await now()).printerJobs.length, { timeout: 30_000 }).toBe(2);
+    await world.killServer();
+    await world.startServer();
+    await expect.poll(async () => (await now()).state, { timeout: 60_000 }).toBe('completed');
+    const { printerJobs } = await now();
+    expect(printerJobs).toHaveLength(4);
+    const sides = await Promise.all(
+      printerJobs.map(async (number) => (await world.delivered(number)).map((one) => one.sides)),
+    );
+    const [short, long] = ['two-sided-short-edge', 'two-sided-long-edge'];
+    expect(sides).toEqual([[short], [long, long], [short], [long, long]]);
+    // What the printer had begun to take in when the server died was not printed.
+    const all = await Promise.all(Array.from({ length: 6 }, (_, index) => world.delivered(index + 1)));
+    expect(all.flat()).toHaveLength(6);
+  });
+});
+
 test.describe('the database stops', () => {
   test.use({ printerOptions: { sheetMs: 100 }, ownServer: true });
 

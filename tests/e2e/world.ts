@@ -49,6 +49,8 @@ export interface PrinterOptions {
   readonly intakeKb?: number;
   /** Trays that hold other paper than usual: by id, the PWG 5101.1 size. */
   readonly papers?: Readonly<Record<string, string>>;
+  /** Another printer of the demo in the first one's place, by name. */
+  readonly as?: string;
   /** Further printers of the demo, by name. */
   readonly also?: readonly string[];
 }
@@ -82,6 +84,7 @@ export class World {
   constructor(private readonly databases: string = adminUrl()) {}
 
   async start(options: PrinterOptions = {}): Promise<void> {
+    if (options.as) this.profile = profileOf(options.as);
     await this.admin(`create database ${this.database}`);
     await this.startPrinter(options);
     for (const id of options.also ?? []) {

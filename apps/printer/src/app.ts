@@ -1,6 +1,16 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import express, { type Express, type Request, type Response } from 'express';
-import { decodeMessage, encodeMessage, groupOf, firstNumber, OPERATIONS, STATUS, type Message } from '@foglio/ipp';
+import {
+  decodeMessage,
+  encodeMessage,
+  groupOf,
+  firstNumber,
+  firstString,
+  OPERATIONS,
+  STATUS,
+  type Message,
+} from '@foglio/ipp';
+import { renderPage } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
 import { answer, type Answer } from './ipp-answers';
 import type { Machine } from './machine';
@@ -87,8 +97,25 @@ export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
     if (!job?.documents[document - 1]) return void response.status(404).json({ error: 'no such document' });
     response.type('application/pdf').send(Buffer.from(await archive.readDocument(job.id, document)));
   });
+  // What is on a face of a sheet in the output, as it was printed.
+  app.get('/panel/jobs/:id/sheets/:index/:face.png', async (request, response) => {
+    const { id, index, face } = request.params;
+    const sheet = machine.jobs.get(Number(id))?.delivered[Number(index) - 1];
+    const mark = face === 'upper' || face === 'lower' ? sheet?.[face] : null;
+    if (!mark) return void response.status(404).json({ error: 'nothing is printed there' });
+    const file = await archive.readDocument(mark.job, mark.document);
+    const inColor = machine.profile.color && !isMonochrome(machine.jobs.get(mark.job));
+    response.type('png').send(Buffer.from(await renderPage(file, mark.page, FACE_DPI, inColor)));
+  });
   return app;
 }
+
+/** Dots an inch at which faces are shown: enough to read them. */
+const FACE_DPI = 100;
+
+/** Whether a job asked for black alone (PWG 5100.13, print-color-mode). */
+const isMonochrome = (job: PrintJob | undefined): boolean =>
+  job !== undefined && firstString(job.attributes, 'print-color-mode') === 'monochrome';
 
 async function serveIpp(
   request: Request,

@@ -167,6 +167,22 @@ test('delivers every sheet of the plan in order, from its tray, in sets', async 
   expect(printer.machine.loaded.get('tray-2')).toBe(0);
 });
 
+test('every face of the output is drawn, and a back that is not printed is none', async () => {
+  const job = await send({ ...CONTRACT, copies: 1 });
+  await until(job, 'completed');
+  const face = (sheet: number, which: string) => fetch(`${printer.panel}/jobs/${job}/sheets/${sheet}/${which}.png`);
+  // Face down: the front lies below.
+  const drawn = await face(1, 'lower');
+  const png = Buffer.from(await drawn.arrayBuffer());
+  expect([drawn.status, drawn.headers.get('content-type')]).toEqual([200, 'image/png']);
+  // A4 at 100 dots an inch (PNG, 11.2.2, IHDR), with something on it: white paper packs into a few thousand bytes.
+  expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([827, 1169]);
+  expect(png.length).toBeGreaterThan(20_000);
+  expect((await face(1, 'upper')).status).toBe(404);
+  expect((await face(2, 'upper')).status).toBe(200);
+  expect((await face(99, 'upper')).status).toBe(404);
+});
+
 test('stops where a tray is empty, and goes on when paper is loaded', async () => {
   const job = await send({ ...CONTRACT, copies: 3 });
   await until(job, 'processing-stopped');

@@ -40,8 +40,12 @@ server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://1
 /** Time for requests that are being answered; those that stay open, as event streams do, are then cut. */
 const LAST_ANSWERS_MS = 300;
 
+/** Longer is not waited for what is being sent, nor for a database that is away: the next start settles what was left. */
+const LONGEST_END_MS = 60_000;
+
 /** Ends in order: no new requests, what is being sent is finished, what is being read is left, then the database is let go. */
 async function shutDown(): Promise<void> {
+  setTimeout(() => process.exit(1), LONGEST_END_MS).unref();
   server.close();
   server.closeIdleConnections();
   await wait(LAST_ANSWERS_MS);

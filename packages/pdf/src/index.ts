@@ -5,3 +5,4 @@ export { PdfError, tooMuch, type PdfTrouble } from './pdf-error';
 export { takeIn, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';
 export { inScratchFolder } from './scratch';
+export { renderPage } from './render-page';
