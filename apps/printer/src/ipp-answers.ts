@@ -303,6 +303,11 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
     'printer-name': [nameValue(profile.name)],
     'printer-info': [text(profile.name)],
     'printer-is-accepting-jobs': [boolean(true)],
+    'queued-job-count': [integer([...machine.jobs.values()].filter((job) => !isOver(job)).length)],
+    'printer-up-time': [integer(Math.max(1, Math.floor(process.uptime())))],
+    'compression-supported': [keyword('none')],
+    // Whether what the job says goes before what its document says.
+    'pdl-override-supported': [keyword('attempted')],
     // 3 idle, 4 processing, 5 stopped (RFC 8011, section 5.4.11).
     'printer-state': [enumeration(stop ? 5 : busy ? 4 : 3)],
     'printer-state-reasons': stateReasons(machine).map(keyword),

@@ -2,10 +2,11 @@ import { createServer, request as sendOn, type IncomingMessage } from 'node:http
 import type { AddressInfo } from 'node:net';
 import { enums, parse } from 'ipp';
 import { decodeMessage, type Attributes, type Value } from '@foglio/ipp';
+import { againstStandards } from './standard-syntaxes';
 
 /**
  * Another package's reading of all that passes between a sender and a printer. It must find the groups, attributes and
- * values in it that our own reader finds.
+ * values in it that our own reader finds; and these must be as the standards declare them.
  */
 export interface Listener {
   /** Where to send instead of to the printer. */
@@ -23,6 +24,10 @@ export async function listen(printerUri: string): Promise<Listener> {
   const compare = (what: string, bytes: Buffer): void => {
     try {
       expect(secondReading(bytes)).toEqual(ourReading(bytes));
+      const { groups } = decodeMessage(bytes).message;
+      // What a printer does not support it gives back as it got it, whatever that was.
+      const declared = groups.filter(({ tag }) => tag !== 'unsupported');
+      expect(declared.flatMap(({ attributes }) => againstStandards(attributes))).toEqual([]);
     } catch (error) {
       disagreements.push(`${what}: ${(error as Error).message}`);
     }
