@@ -49,6 +49,30 @@ test.describe('the printer vanishes', () => {
   });
 });
 
+test.describe('cancelled at any moment', () => {
+  test.use({ printerOptions: { sheetMs: 200 } });
+
+  test('waiting, being imposed, on its way or being printed: it ends, and no further sheet comes out', async ({
+    world,
+  }) => {
+    for (const moment of [0, 60, 200, 500, 1500]) {
+      const now = await sendManual(world);
+      const { id } = await now();
+      await wait(moment);
+      await world.api(`/deliveries/${id}/cancel`, {});
+      await expect.poll(async () => (await now()).state, { message: `after ${moment} ms` }).toBe('canceled');
+    }
+    await wait(500);
+    const sheets = (await cameOut(world, 5)).length;
+    await wait(1500);
+    expect((await cameOut(world, 5)).length).toBe(sheets);
+    // Nothing of them keeps the printer from the next.
+    const contract = await world.demoJob('contract');
+    const { id } = await world.api<Delivery>('/deliveries', { jobId: contract, revision: 1, sheets: 14 });
+    await expect.poll(async () => (await follow(world, id)()).state, { timeout: 30_000 }).toBe('completed');
+  });
+});
+
 test.describe('the server is killed', () => {
   test.use({ printerOptions: { as: 'library', intakeKb: 25 } });
 

@@ -182,10 +182,12 @@ test.describe('at the printer', () => {
     await tray.getByRole('button', { name: /^Done/ }).click();
     await expect(paper).toBeHidden();
     // It goes before what the printer says, and outlives a start of the server.
+    await page.goto('about:blank');
     await world.killServer();
     await world.startServer();
     const { profile } = await world.api<{ profile: { trays: object[] } }>('/printers/upper-office');
     expect(profile.trays[2]).toMatchObject({ price: 0.5, weight: 100, type: 'labels' });
+    await page.goto(`${world.base}/printers`);
     await page.getByRole('link', { name: /^Library/ }).click();
     await expect(page.getByText('One paper a job, or each page from the tray with its size')).toBeVisible();
   });

@@ -326,6 +326,10 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
       ),
     ],
     'job-creation-attributes-supported': JOB_TEMPLATE.map(keyword),
+    ...(profile.jobs.documents
+      ? { 'document-creation-attributes-supported': ['media-col', 'sides'].map(keyword) }
+      : {}),
+    'page-delivery-supported': [keyword(`same-order-${profile.delivers}`)],
     'overrides-supported': [...profile.jobs.overrides, 'pages'].map(keyword),
     'multiple-document-jobs-supported': [boolean(profile.jobs.documents)],
     'multiple-document-handling-supported': [

@@ -110,6 +110,8 @@ const SYNTAXES: Readonly<Record<string, Syntax>> = {
   'media-right-margin': whole('PWG 5100.7, 6.3', 0),
   'media-weight-metric': whole('PWG 5100.3, 3.13.9', 0),
   'job-creation-attributes-supported': keyword('PWG 5100.7, 6.9'),
+  'document-creation-attributes-supported': keyword('PWG 5100.5, 7'),
+  'page-delivery-supported': keyword('PWG 5100.3, 3.15'),
   'overrides-supported': keyword('PWG 5100.6, 5.1'),
   'print-color-mode-supported': keyword('PWG 5100.13, 6.2.3'),
   'print-scaling-supported': keyword('PWG 5100.13, 6.2.5'),

@@ -86,6 +86,7 @@ async function enter(values: {
   printerJobs?: readonly number[];
   updatedAt?: Date;
   printerId?: string;
+  pass?: number;
 }): Promise<string> {
   const [content] = await server.db
     .insert(contents)
@@ -168,6 +169,16 @@ describe('what a server that is gone was sending, when the printer has a job of 
     expect(message).toContain('look at its output before sending again');
     expect(message).not.toContain('Nothing was printed');
   });
+});
+
+test('a held job is not released onto the stack of another’s two passes', async () => {
+  const fronts = await enter({ state: 'turning', pass: 1, printerJobs: [1] });
+  const held = await enter({ state: 'held', printerJobs: [1] });
+  const answer = await fetch(`${server.base}/api/deliveries/${held}/release`, { method: 'POST' });
+  expect([answer.status, await answer.json()]).toMatchObject([409, { code: 'printer-refuses' }]);
+  await changeDelivery(server.db, fronts, ['turning'], { state: 'canceled' });
+  expect((await fetch(`${server.base}/api/deliveries/${held}/release`, { method: 'POST' })).status).toBe(200);
+  await changeDelivery(server.db, held, ['held', 'printing'], { state: 'canceled' });
 });
 
 test('what a living server is sending is left alone', async () => {

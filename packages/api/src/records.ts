@@ -36,6 +36,28 @@ const maybeWords = { type: ['string', 'null'] } as const;
 const listOfWords = { type: 'array', items: words } as const;
 const orientation = { enum: ['portrait', 'landscape'] } as const;
 
+/** What else there is to say of a record. */
+interface More<Q> {
+  readonly description?: string;
+  /** Fields that need not be there. */
+  readonly optional?: Q;
+}
+
+/** An object of these fields, all of which are there, and no others. */
+const record = <const T extends string, const P extends object, const Q extends object = object>(
+  title: T,
+  fields: P,
+  { description, optional }: More<Q> = {},
+) =>
+  ({
+    title,
+    ...(description === undefined ? {} : { description }),
+    type: 'object',
+    additionalProperties: false,
+    required: Object.keys(fields) as (keyof P & string)[],
+    properties: { ...fields, ...optional } as P & Q,
+  }) as const;
+
 const fileFields = {
   id,
   name: words,
@@ -47,99 +69,68 @@ const fileFields = {
   read: { ...count, description: 'Of how many pages, from the first, all facts are known.' },
 } as const;
 
-export const fileRecord = {
-  title: 'File',
-  type: 'object',
-  additionalProperties: false,
-  required: ['id', 'name', 'bytes', 'pages', 'outline', 'about', 'remarks', 'read'],
-  properties: { ...fileFields, bytes: count },
-} as const;
+export const fileRecord = record('File', { ...fileFields, bytes: count });
 
-export const fileBrief = {
-  title: 'File in brief',
-  type: 'object',
-  additionalProperties: false,
-  required: ['id', 'name', 'bytes', 'pages'],
-  properties: { id, name: words, bytes: count, pages: { ...count, description: 'How many it has.' } },
-} as const;
+export const fileBrief = record('File in brief', {
+  id,
+  name: words,
+  bytes: count,
+  pages: { ...count, description: 'How many it has.' },
+});
 
-export const factsRecord = {
-  title: 'New facts',
-  description: 'What became known of pages since they were last asked for.',
-  type: 'object',
-  additionalProperties: false,
-  required: ['read', 'pages'],
-  properties: { read: count, pages: fileFields.pages },
-} as const;
+export const factsRecord = record(
+  'New facts',
+  { read: count, pages: fileFields.pages },
+  { description: 'What became known of pages since they were last asked for.' },
+);
 
-export const jobDocument = {
-  title: 'Document of a job',
+export const jobDocument = record('Document of a job', fileFields, {
   description: 'Facts for planning, and the id by which its bytes are fetched.',
-  type: 'object',
-  additionalProperties: false,
-  required: ['id', 'name', 'pages', 'outline', 'about', 'remarks', 'read'],
-  properties: fileFields,
-} as const;
+});
 
-export const jobRecord = {
-  title: 'Job',
-  type: 'object',
-  additionalProperties: false,
-  required: ['id', 'ticket', 'revision', 'printerId', 'updatedAt', 'lastSentAt', 'documents'],
-  properties: {
-    id,
-    ticket: ticketSchema,
-    revision: { ...position, description: 'Goes up with every change.' },
-    printerId: words,
-    updatedAt: moment,
-    lastSentAt: { type: ['string', 'null'], format: 'date-time' },
-    documents: { type: 'array', items: jobDocument },
-  },
-} as const;
+export const jobRecord = record('Job', {
+  id,
+  ticket: ticketSchema,
+  revision: { ...position, description: 'Goes up with every change.' },
+  printerId: words,
+  updatedAt: moment,
+  lastSentAt: { type: ['string', 'null'], format: 'date-time' },
+  documents: { type: 'array', items: jobDocument },
+});
 
-export const savedJob = {
-  title: 'Saved job',
-  type: 'object',
-  additionalProperties: false,
-  required: ['id', 'revision'],
-  properties: { id, revision: position },
-} as const;
+export const savedJob = record('Saved job', { id, revision: position });
 
-export const stripSheet = {
-  title: 'Sheet of a strip',
-  type: 'object',
-  additionalProperties: false,
-  required: ['tray', 'twoSided', 'orientation', 'size'],
-  properties: { tray: maybeWords, twoSided: { type: 'boolean' }, orientation, size: words },
-} as const;
+export const stripSheet = record('Sheet of a strip', {
+  tray: maybeWords,
+  twoSided: { type: 'boolean' },
+  orientation,
+  size: words,
+});
 
-export const jobBrief = {
-  title: 'Job in brief',
-  description: 'For a list: the totals and the first sheets, or what is wrong with the set-up.',
-  type: 'object',
-  additionalProperties: false,
-  required: ['id', 'ticket', 'printerId', 'updatedAt', 'lastSentAt', 'names'],
-  properties: {
+export const jobBrief = record(
+  'Job in brief',
+  {
     id,
     ticket: ticketSchema,
     printerId: words,
     updatedAt: moment,
     lastSentAt: { type: ['string', 'null'], format: 'date-time' },
     names: { ...listOfWords, description: 'Of its documents.' },
-    sheets: count,
-    sheetsPerSet: count,
-    strip: { type: 'array', items: stripSheet },
-    trouble: words,
   },
-} as const;
+  {
+    description: 'For a list: the totals and the first sheets, or what is wrong with the set-up.',
+    optional: {
+      sheets: count,
+      sheetsPerSet: count,
+      strip: { type: 'array', items: stripSheet },
+      trouble: words,
+    },
+  },
+);
 
-export const printerRecord = {
-  title: 'Printer',
-  description: 'As it is now where it answers, otherwise as it was last seen.',
-  type: 'object',
-  additionalProperties: false,
-  required: ['id', 'name', 'uri', 'simulated', 'answers', 'seenAt', 'state', 'reasons', 'faults', 'profile'],
-  properties: {
+export const printerRecord = record(
+  'Printer',
+  {
     id: words,
     name: words,
     uri: words,
@@ -151,7 +142,8 @@ export const printerRecord = {
     faults: { ...listOfWords, description: 'What keeps it from printing and what to do about it, in sentences.' },
     profile: printerSchema,
   },
-} as const;
+  { description: 'As it is now where it answers, otherwise as it was last seen.' },
+);
 
 export const DELIVERY_STATES = [
   'queued',
@@ -166,29 +158,9 @@ export const DELIVERY_STATES = [
   'interrupted',
 ] as const;
 
-export const deliveryRecord = {
-  title: 'Delivery',
-  description: 'One sending of a job: what was asked for then, and how far it is.',
-  type: 'object',
-  additionalProperties: false,
-  required: [
-    'id',
-    'jobId',
-    'printerId',
-    'title',
-    'copies',
-    'state',
-    'message',
-    'sheets',
-    'sheetsDone',
-    'printerJobs',
-    'pass',
-    'handling',
-    'reason',
-    'createdAt',
-    'updatedAt',
-  ],
-  properties: {
+export const deliveryRecord = record(
+  'Delivery',
+  {
     id,
     jobId: { type: ['string', 'null'], format: 'uuid', description: 'Null: the job was removed.' },
     printerId: words,
@@ -208,27 +180,20 @@ export const deliveryRecord = {
     createdAt: moment,
     updatedAt: moment,
   },
-} as const;
+  { description: 'One sending of a job: what was asked for then, and how far it is.' },
+);
 
-const printedFace = {
-  title: 'Printed face',
-  description: 'A page of one of the files that a printer was sent.',
-  type: 'object',
-  additionalProperties: false,
-  required: ['job', 'document', 'page'],
-  properties: { job: position, document: position, page: position },
-} as const;
+const printedFace = record(
+  'Printed face',
+  { job: position, document: position, page: position },
+  { description: 'A page of one of the files that a printer was sent.' },
+);
 
 const maybeFace = { anyOf: [printedFace, { type: 'null' }] } as const;
 
-export const deliveredSheet = {
-  title: 'Delivered sheet',
-  description:
-    'As the printer delivered it: what lies up and what lies down in the output, null where nothing is printed.',
-  type: 'object',
-  additionalProperties: false,
-  required: ['job', 'document', 'index', 'set', 'tray', 'sides', 'front', 'back', 'upper', 'lower', 'spoilt', 'at'],
-  properties: {
+export const deliveredSheet = record(
+  'Delivered sheet',
+  {
     job: { ...position, description: 'The number the printer gave its job.' },
     document: { ...position, description: 'Which of the job’s documents.' },
     index: position,
@@ -242,40 +207,31 @@ export const deliveredSheet = {
     spoilt: { type: 'boolean', description: 'Something was printed over what stood there.' },
     at: moment,
   },
-} as const;
-
-export const stackRecord = {
-  title: 'Stack',
-  type: 'object',
-  additionalProperties: false,
-  required: ['delivered', 'sheets'],
-  properties: { delivered: { type: 'array', items: deliveredSheet }, sheets: count },
-} as const;
-
-export const sheetAsSeen = {
-  title: 'Sheet as the printer sees it',
-  type: 'object',
-  additionalProperties: false,
-  required: ['job', 'document', 'sheet', 'pages', 'source', 'sides', 'orientation', 'because'],
-  properties: {
-    job: position,
-    document: position,
-    sheet: { ...count, description: 'Its number in the plan; 0: a slip between sets.' },
-    pages: { type: 'array', items: position },
-    source: { ...maybeWords, description: 'The tray’s id; null: the printer chooses by the size of the page.' },
-    sides: words,
-    orientation,
-    because: { ...words, description: 'Which attributes say so.' },
+  {
+    description:
+      'As the printer delivered it: what lies up and what lies down in the output, null where nothing is printed.',
   },
-} as const;
+);
 
-export const seenRecord = {
-  title: 'Job as the printer sees it',
-  type: 'object',
-  additionalProperties: false,
-  required: ['way', 'reason', 'jobs', 'sheets'],
-  properties: { way: words, reason: words, jobs: position, sheets: { type: 'array', items: sheetAsSeen } },
-} as const;
+export const stackRecord = record('Stack', { delivered: { type: 'array', items: deliveredSheet }, sheets: count });
+
+export const sheetAsSeen = record('Sheet as the printer sees it', {
+  job: position,
+  document: position,
+  sheet: { ...count, description: 'Its number in the plan; 0: a slip between sets.' },
+  pages: { type: 'array', items: position },
+  source: { ...maybeWords, description: 'The tray’s id; null: the printer chooses by the size of the page.' },
+  sides: words,
+  orientation,
+  because: { ...words, description: 'Which attributes say so.' },
+});
+
+export const seenRecord = record('Job as the printer sees it', {
+  way: words,
+  reason: words,
+  jobs: position,
+  sheets: { type: 'array', items: sheetAsSeen },
+});
 
 export const problemRecord = {
   title: 'Problem',

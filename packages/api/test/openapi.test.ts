@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '@foglio/core';
 import type { FromSchema } from 'json-schema-to-ts';
 import { type aboutDocumentSchema, type headingSchema, type pageFactsSchema } from '@foglio/core';
-import { describeApi, OPERATIONS, PROBLEMS, type FileRecord } from '../src';
+import { describeApi, OPERATIONS, PROBLEMS, type DeliveryRecord, type FileRecord, type JobBrief } from '../src';
 
 interface Described {
   readonly paths: Readonly<
@@ -39,6 +39,15 @@ test('what has a title is described once and referred to, and every reference le
 test('every problem has its own code and a status that is an error', () => {
   expect(described.components.schemas['Problem']).toHaveProperty('properties.code.enum', Object.keys(PROBLEMS));
   for (const { status } of Object.values(PROBLEMS)) expect(status).toBeGreaterThanOrEqual(400);
+});
+
+test('types follow from the schemas: all fields are there but those that need not be', () => {
+  // @ts-expect-error most of the fields are missing
+  const file: FileRecord = { id: 'one', name: 'one.pdf' };
+  // @ts-expect-error there is no such state
+  const state: DeliveryRecord['state'] = 'printed';
+  const sheets: number | undefined = ({} as JobBrief).sheets;
+  expect([file.name, state, sheets]).toEqual(['one.pdf', 'printed', undefined]);
 });
 
 /** Both ways: what the core calls facts is what the schemas describe, and the other way round. */

@@ -9,12 +9,15 @@ export const PROFILE_ATTRIBUTES = [
   'printer-state-reasons',
   'sides-supported',
   'color-supported',
+  'media-source-supported',
   'media-col-ready',
   'printer-input-tray',
   'printer-output-tray',
+  'page-delivery-supported',
   'pages-per-minute',
   'overrides-supported',
   'multiple-document-jobs-supported',
+  'document-creation-attributes-supported',
 ] as const;
 
 /**
@@ -26,8 +29,11 @@ export const PROFILE_ATTRIBUTES = [
 export function readProfile(attributes: Attributes): Printer {
   const inputs = allInputTrays(attributes);
   const ready = collections(attributes, 'media-col-ready');
+  const sources = allStrings(attributes, 'media-source-supported').filter((source) => source !== 'auto');
   const trays = ready.flatMap((media, index) => {
-    const tray = readTray(media, index, inputs);
+    // A printer that does not say from which tray a paper comes lists both in the same order (common practice).
+    const inOrder = sources.length === ready.length ? (sources[index] ?? null) : null;
+    const tray = readTray(media, index, inputs, inOrder);
     return tray ? [tray] : [];
   });
   if (trays.length === 0) throw new Error('the printer names no tray with paper in it (media-col-ready)');
@@ -36,15 +42,13 @@ export function readProfile(attributes: Attributes): Printer {
       (name) => (firstNumber(media, name) ?? 0) / 100,
     ),
   );
-  const output = keyValues(octetStrings(attributes, 'printer-output-tray')[0] ?? '');
-  const faceUp = output.get('pagedelivery') === 'faceUp';
   return {
     name: firstString(attributes, 'printer-info') ?? firstString(attributes, 'printer-name') ?? 'printer',
     duplex: allStrings(attributes, 'sides-supported').some((side) => side.startsWith('two-sided')),
     color: firstBoolean(attributes, 'color-supported') ?? false,
     margin: Math.max(0, ...margins),
     maxDuplexWeight: null,
-    delivers: faceUp ? 'face-up' : 'face-down',
+    delivers: deliveryOf(attributes),
     printsOn: 'lower',
     trays,
     prices: { mono: 0, color: 0 },
@@ -53,14 +57,35 @@ export function readProfile(attributes: Attributes): Printer {
     refeedTray: null,
     jobs: {
       overrides: allStrings(attributes, 'overrides-supported'),
-      documents: firstBoolean(attributes, 'multiple-document-jobs-supported') ?? false,
+      documents: takesDocuments(attributes),
     },
   };
 }
 
-function readTray(media: Attributes, index: number, inputs: readonly Map<string, string>[]): Tray | null {
+/** Which way sheets lie in the output; face down where the printer does not say (common practice). */
+function deliveryOf(attributes: Attributes): Printer['delivers'] {
+  const output = keyValues(octetStrings(attributes, 'printer-output-tray')[0] ?? '').get('pagedelivery');
+  if (output !== undefined) return output === 'faceUp' ? 'face-up' : 'face-down';
+  // "same-order-face-up", "reverse-order-face-down" and so on (PWG 5100.3, page-delivery).
+  const ways = allStrings(attributes, 'page-delivery-supported').filter((way) => way !== 'system-specified');
+  return ways.length > 0 && ways.every((way) => way.endsWith('face-up')) ? 'face-up' : 'face-down';
+}
+
+/** Whether each document of a job may come from its own tray on sides of its own (PWG 5100.5): several alone is not enough. */
+function takesDocuments(attributes: Attributes): boolean {
+  const own = allStrings(attributes, 'document-creation-attributes-supported');
+  const several = firstBoolean(attributes, 'multiple-document-jobs-supported') ?? false;
+  return several && own.includes('media-col') && own.includes('sides');
+}
+
+function readTray(
+  media: Attributes,
+  index: number,
+  inputs: readonly Map<string, string>[],
+  inOrder: string | null,
+): Tray | null {
   const measure = collections(media, 'media-size')[0];
-  const id = firstString(media, 'media-source');
+  const id = firstString(media, 'media-source') ?? inOrder;
   const x = measure && firstNumber(measure, 'x-dimension');
   const y = measure && firstNumber(measure, 'y-dimension');
   if (!id || !x || !y) return null;

@@ -1,7 +1,7 @@
 import { plan, type Plan, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { collections, firstNumber, firstString, jobAttributes, readProfile } from '../src';
-import { collection, integer, keyword, octets, text, type Attributes } from '../src';
+import { boolean, collection, integer, keyword, octets, text, type Attributes } from '../src';
 
 const PRINTER = readPrinter({
   name: 'Upper office',
@@ -121,6 +121,37 @@ describe('a printer’s attributes as a profile', () => {
         { id: 'tray-2', name: 'Tray 2', size: 'na_letter_8.5x11in', capacity: null, loaded: null },
       ],
     });
+  });
+
+  test('which way sheets come out is taken from the output, otherwise from the ways of delivery', () => {
+    const { 'printer-output-tray': _output, ...rest } = attributes;
+    const by = (...ways: string[]) => readProfile({ ...rest, 'page-delivery-supported': ways.map(keyword) }).delivers;
+    expect(readProfile(rest).delivers).toBe('face-down');
+    expect(by('same-order-face-up', 'system-specified')).toBe('face-up');
+    expect(by('same-order-face-up', 'reverse-order-face-down')).toBe('face-down');
+    expect(readProfile({ ...attributes, 'page-delivery-supported': [keyword('same-order-face-down')] }).delivers).toBe(
+      'face-up',
+    );
+  });
+
+  test('several documents count only where each may have paper and sides of its own (PWG 5100.5)', () => {
+    const several = { ...attributes, 'multiple-document-jobs-supported': [boolean(true)] };
+    const takes = (...own: string[]) =>
+      readProfile({ ...several, 'document-creation-attributes-supported': own.map(keyword) }).jobs.documents;
+    expect(readProfile(several).jobs.documents).toBe(false);
+    expect(takes('sides')).toBe(false);
+    expect(takes('media-col', 'sides', 'copies')).toBe(true);
+  });
+
+  test('trays that the ready papers do not name are those of media-source-supported, in its order', () => {
+    const nameless = collections(attributes, 'media-col-ready').map(({ 'media-source': _source, ...media }) => media);
+    const named = (...sources: string[]) => ({
+      ...attributes,
+      'media-col-ready': nameless.map(collection),
+      'media-source-supported': sources.map(keyword),
+    });
+    expect(readProfile(named('auto', 'main', 'large')).trays.map(({ id }) => id)).toEqual(['main', 'large']);
+    expect(() => readProfile(named('auto', 'main'))).toThrow('names no tray with paper');
   });
 
   test('is a profile by the schema', () => {

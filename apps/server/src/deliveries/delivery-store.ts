@@ -1,5 +1,5 @@
 import type { DeliveryState } from '@foglio/api';
-import { and, asc, desc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, ne, or, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { deliveries } from '../database/schema';
 import { idOf } from '../http/body';
@@ -50,6 +50,18 @@ export async function changeDelivery(
   return changed ?? null;
 }
 
+/** Cancels a delivery of which the printer has nothing yet; null where it has. Whoever is just sending it finds it so. */
+export async function cancelUnsent(db: Database, id: string): Promise<StoredDelivery | null> {
+  const nothingSent = and(eq(deliveries.state, 'sending'), sql`${deliveries.printerJobs} = '[]'::jsonb`);
+  const [canceled] = await db
+    .update(deliveries)
+    .set({ state: 'canceled', message: null, server: null, updatedAt: new Date() })
+    .where(and(eq(deliveries.id, id), or(inArray(deliveries.state, ['queued', 'turning']), nothingSent)))
+    .returning();
+  if (canceled) await tell(db, id);
+  return canceled ?? null;
+}
+
 /** Any number: what servers take turns on before they take a delivery in hand. */
 const TAKING = 0x74616b;
 
@@ -58,6 +70,17 @@ const KEEPS_PRINTER = or(
   eq(deliveries.state, 'sending'),
   and(isNotNull(deliveries.pass), inArray(deliveries.state, ['printing', 'held', 'turning'])),
 );
+
+/** Another delivery in two passes whose stack this one's sheets would come onto; null where there is none. */
+export async function passesAt(db: Database, { id, printerId }: StoredDelivery): Promise<StoredDelivery | null> {
+  const inPasses = and(isNotNull(deliveries.pass), inArray(deliveries.state, ['sending', 'printing', 'turning']));
+  const [other] = await db
+    .select()
+    .from(deliveries)
+    .where(and(eq(deliveries.printerId, printerId), ne(deliveries.id, id), inPasses))
+    .limit(1);
+  return other ?? null;
+}
 
 /** Until the end of the transaction nobody else enters or takes deliveries of this printer, so that they have one order. */
 const takeTurn = (db: Pick<Database, 'execute'>, printerId: string) =>

@@ -3,6 +3,7 @@ import { askJob, askStatus, cancelJob, IppError, sayFaults, STATUS, type JobStat
 import type { Database } from '../database/connection';
 import { findPrinter } from '../printers/printer-store';
 import { isDatabaseAway } from '../database/outage';
+import { forLog } from '../database/query-error';
 import { changeDelivery, deliveriesIn, putOff, type StoredDelivery } from './delivery-store';
 import type { Presence } from './presence';
 
@@ -64,7 +65,7 @@ export class Keeper {
   /** A database that is away is told once, not in every round. */
   private sayTrouble(error: unknown): void {
     const isAway = isDatabaseAway(error);
-    if (!isAway) console.error('keeping deliveries:', error);
+    if (!isAway) console.error('keeping deliveries:', forLog(error));
     else if (!this.wasAway)
       console.error('keeping deliveries: the database does not answer; it is asked until it does');
     this.wasAway = isAway;

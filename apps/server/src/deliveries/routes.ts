@@ -11,12 +11,14 @@ import { documentsOf, findJob, planTicket } from '../jobs/job-store';
 import { askPanel, passOn } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
 import {
+  cancelUnsent,
   changeDelivery,
   describeDelivery,
   findDelivery,
   insertDelivery,
   isOver,
   listDeliveries,
+  passesAt,
   tell,
   type StoredDelivery,
 } from './delivery-store';
@@ -70,6 +72,11 @@ export function deliveryRoutes(db: Database): Router {
   });
 
   router.post('/:id/release', async (request, response) => {
+    const before = await passesAt(db, await findDelivery(db, request.params.id));
+    if (before) {
+      const detail = `Release it when the backs of “${before.ticket.title}” are printed: it would come onto their stack.`;
+      throw new Problem('printer-refuses', detail);
+    }
     response.json(describeDelivery(await changeAtPrinter(db, request.params.id, releaseJob)));
   });
 
@@ -150,7 +157,7 @@ async function enter(db: Database, values: typeof deliveries.$inferInsert): Prom
 }
 
 async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDelivery> {
-  const unsent = await changeDelivery(db, delivery.id, ['queued', 'turning'], { state: 'canceled' });
+  const unsent = await cancelUnsent(db, delivery.id);
   if (unsent) return unsent;
   const current = await findDelivery(db, delivery.id);
   if (isOver(current)) throw new Problem('delivery-over', 'There is nothing left to cancel.');

@@ -4,6 +4,7 @@ import { dropIncoming, IppError, sendShipment, shipmentOf, STATUS } from '@fogli
 import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
 import { isDatabaseAway, onceDatabaseAnswers } from '../database/outage';
+import { forLog } from '../database/query-error';
 import { Problem } from '../http/problem';
 import { documentsOf, planTicket } from '../jobs/job-store';
 import { IMPOSED, imposeStored } from '../jobs/routes';
@@ -49,8 +50,10 @@ async function sendDelivery(db: Database, workers: PdfWorkers, delivery: StoredD
     await transmit(db, workers, delivery);
     await change(db, id, { state: 'printing', server: null });
   } catch (error) {
+    if (error instanceof Canceled) return;
     const isAway = isDatabaseAway(error);
-    if (!(error instanceof IppError) && !(error instanceof Problem) && !isAway) console.error(`sending ${id}:`, error);
+    if (!(error instanceof IppError) && !(error instanceof Problem) && !isAway)
+      console.error(`sending ${id}:`, forLog(error));
     const reason = isAway ? 'the database did not answer' : (error as Error).message.replace(/\.$/, '');
     if (isUncertain(error)) {
       // The connection broke: the printer alone knows what it got. The keeper asks it.
@@ -69,6 +72,11 @@ async function sendDelivery(db: Database, workers: PdfWorkers, delivery: StoredD
       await change(db, id, { state, message, server: null });
     }
   }
+}
+
+/** The delivery was canceled before the printer had anything of it. */
+class Canceled extends Error {
+  override readonly name = 'Canceled';
 }
 
 /** What happened at the printer is kept, also where the database is away just then. */
@@ -121,7 +129,7 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
       sent: printerJobs.length,
       onCreated: async (job) => {
         printerJobs.push(job);
-        await change(db, id, { printerJobs });
+        if (!(await change(db, id, { printerJobs }))) throw new Canceled(`${id} was canceled meanwhile`);
       },
       onRefused: async () => {
         printerJobs.pop();

@@ -3,6 +3,7 @@ import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { onceDatabaseAnswers } from '../database/outage';
+import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
 import { WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
 import { fileContent } from './content-store';
@@ -31,7 +32,7 @@ export async function readContentDetails(
     await onceDatabaseAnswers(() => db.update(contents).set({ pages, detailsRead: known }).where(eq(contents.id, id)));
   };
   const complain = (error: unknown): void =>
-    console.error(`details of content ${id}, from page ${read + 1}: ${(error as Error).message}`);
+    console.error(`details of content ${id}, from page ${read + 1}: ${messageOf(error)}`);
   const wanted = pages.map((_, index) => index + 1).slice(read);
   let settled = pages.length;
   let entering = Promise.resolve();

@@ -1,6 +1,7 @@
 import { PROBLEMS, type ProblemCode } from '@foglio/api';
 import type { ErrorRequestHandler, Response } from 'express';
 import { isDatabaseAway } from '../database/outage';
+import { forLog } from '../database/query-error';
 
 /** An error that reaches the client as `application/problem+json`. */
 export class Problem extends Error {
@@ -41,7 +42,7 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
       new Problem('database-away', 'Try again in a moment; nothing stored was changed.'),
     );
   }
-  console.error(`${request.method} ${request.path}:`, error);
+  console.error(`${request.method} ${request.path}:`, forLog(error));
   sendProblem(response, new Problem('internal', 'The error was logged. Try again; nothing stored was changed.'));
 };
 

@@ -7,7 +7,7 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { JobBrief, JobRecord, PrinterRecord } from '@foglio/api';
+import type { FileRecord, JobBrief, JobRecord, PrinterRecord } from '@foglio/api';
 import { brieflyInWords } from '../bench/sentence/sentence';
 import { trayColour } from '../bench/tray-mark';
 import { FileDrop } from '../documents/file-drop';
@@ -41,35 +41,43 @@ export class Desk {
 
   protected async take(files: readonly File[]): Promise<void> {
     this.message.set(null);
-    try {
-      const setups = files.filter(isSetupFile);
-      let rest = files.filter((file) => !isSetupFile(file));
-      let latest: JobRecord | null = null;
-      for (const setup of setups) {
-        this.uploading.set(setup.name);
-        const done = await this.setups.takeUp(setup, rest);
-        if (!done) continue;
-        latest = done.job;
-        rest = rest.filter((file) => !done.used.includes(file));
+    const refused: string[] = [];
+    /** One that cannot be taken is told of, and does not keep the others from being taken. */
+    const each = async <T>(file: File, work: () => Promise<T>): Promise<T | null> => {
+      this.uploading.set(file.name);
+      try {
+        return await work();
+      } catch (error) {
+        refused.push(`${file.name}: ${sayError(error)}`);
+        return null;
       }
-      const taken = [];
-      for (const file of rest) {
-        this.uploading.set(file.name);
-        const record = await this.uploader.upload(file);
-        if (record) taken.push(record);
-      }
-      const [first] = taken;
-      if (first) {
-        const title = nameWithoutKind(first.name);
-        const documents = taken.map(({ id }) => ({ file: id }));
-        latest = await firstValueFrom(this.api.createJob({ version: 1, title, documents }));
-      }
-      if (latest) await this.router.navigate(['/jobs', latest.id]);
-    } catch (error) {
-      this.message.set(`${this.uploading()}: ${sayError(error)}`);
-    } finally {
-      this.uploading.set(null);
+    };
+    let rest = files.filter((file) => !isSetupFile(file));
+    let latest: JobRecord | null = null;
+    for (const setup of files.filter(isSetupFile)) {
+      const done = await each(setup, () => this.setups.takeUp(setup, rest));
+      if (!done) continue;
+      latest = done.job;
+      rest = rest.filter((file) => !done.used.includes(file));
     }
+    const taken: FileRecord[] = [];
+    for (const file of rest) {
+      const record = await each(file, () => this.uploader.upload(file));
+      if (record) taken.push(record);
+    }
+    const [first] = taken;
+    if (first) {
+      const title = nameWithoutKind(first.name);
+      const documents = taken.map(({ id }) => ({ file: id }));
+      const ticket = { version: 1, title, documents } as const;
+      latest = await each(rest[0] as File, () => firstValueFrom(this.api.createJob(ticket)));
+    }
+    this.uploading.set(null);
+    if (refused.length > 0) {
+      // What was taken is in the list; the screen stays where it tells what was not.
+      this.message.set(refused.join(' '));
+      await this.list();
+    } else if (latest) await this.router.navigate(['/jobs', latest.id]);
   }
 
   /** Removed at once, and brought back by one press while the notice stands. */

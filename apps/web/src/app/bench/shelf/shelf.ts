@@ -263,15 +263,21 @@ export class Shelf {
 
   protected async add(files: readonly File[]): Promise<void> {
     await this.takeIn(async () => {
+      const refused: string[] = [];
       for (const [index, file] of files.entries()) {
         if (files.length > 1) this.uploading.set(`Taking in ${index + 1} of ${files.length}`);
-        const id = await this.upload(file);
+        // One that cannot be taken does not keep the others from being taken.
+        const id = await this.upload(file).catch((error: unknown) => {
+          refused.push(`${file.name}: ${sayError(error)}`);
+          return null;
+        });
         const ticket = this.ticket();
         if (id === null || !ticket) continue;
         const entry = { file: id, pages: 'all', numbering: 'position' as const, rotate: 0 as const };
         this.put({ ...ticket, documents: [...ticket.documents, entry] });
       }
       this.at.set(this.documents().length - 1);
+      if (refused.length > 0) throw new Error(refused.join(' '));
     });
   }
 

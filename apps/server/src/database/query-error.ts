@@ -1,0 +1,8 @@
+import { DrizzleQueryError } from 'drizzle-orm';
+
+/** What went wrong in a sentence. */
+export const messageOf = (error: unknown): string => String((forLog(error) as Partial<Error>).message ?? error);
+
+/** What to write into the log of an error: of a failed query what the database said, not all that was asked of it. */
+export const forLog = (error: unknown): unknown =>
+  error instanceof DrizzleQueryError ? (error.cause ?? 'a query failed') : error;
