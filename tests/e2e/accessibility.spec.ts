@@ -68,10 +68,29 @@ test('Bench: as it opens, with a popover, with a dialog, with an error', async (
   await expectNothingFound(page);
 });
 
-test('Printers: all well, and with a fault', async ({ quietPage: page, world }) => {
+test('Bench: saving as a file', async ({ quietPage: page, world }) => {
+  await page.goto(`${world.base}/jobs/${await world.demoJob('contract')}`);
+  await page.getByRole('button', { name: 'Save PDF' }).click();
+  await expect(page.getByRole('dialog', { name: 'Save as a file' })).toBeVisible();
+  await expectNothingFound(page);
+});
+
+test('Printers: all well, what is said of a paper, the output, and a fault', async ({ quietPage: page, world }) => {
+  const job = await world.demoJob('programme', { sides: 'two-sided' });
+  await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4 });
+  await expect.poll(async () => (await world.delivered(1)).length).toBe(4);
   await page.goto(`${world.base}/printers`);
   await expect(page.getByText('Ready.')).toBeVisible();
   await expectNothingFound(page);
+  await page
+    .getByRole('button', { name: /^Change/ })
+    .first()
+    .click();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Output' }).click();
+  await expect(page.locator('fo-stack-viewer fo-page-image[data-state="drawn"]')).toHaveCount(2);
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Trays' }).click();
   await page.getByRole('button', { name: 'Jam' }).click();
   await expect(page.getByText('Paper is jammed').first()).toBeVisible();
   await expectNothingFound(page);
