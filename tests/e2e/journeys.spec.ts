@@ -228,6 +228,8 @@ test('(i) the first page of each of five documents, three copies', async ({ quie
   await expect(page.getByRole('button', { name: '5. harp.pdf' })).toBeVisible({ timeout: 40_000 });
   for (const name of ['2. horn.pdf', '3. viola.pdf', '4. cello.pdf', '5. harp.pdf']) {
     await page.getByRole('button', { name }).click();
+    // Nobody types before the field shows what is chosen of this document.
+    await expect(page.getByLabel('Pages to print')).toHaveValue('all');
     await bench.typePages('1');
     await expect(page.getByText('1 of 3 printed')).toBeVisible();
   }

@@ -6,8 +6,13 @@ const NOTHING: PageSource = () => ({ url: '', turn: 0 });
 let last: { ticket: BenchState['ticket']; documents: BenchState['documents']; source: PageSource } | null = null;
 
 /** Where each page of the plan comes from. Made anew only with the ticket, since every side on the screen asks for it. */
-export function pageSourceOf({ ticket, documents, trouble }: BenchState): PageSource {
-  if (!ticket || trouble) return last?.documents === documents ? last.source : NOTHING;
+export function pageSourceOf({
+  ticket,
+  documents,
+  trouble,
+}: Pick<BenchState, 'ticket' | 'documents' | 'trouble'>): PageSource {
+  // What is shown meanwhile is the plan of before. Documents whose facts have come in are still the same files.
+  if (!ticket || trouble) return last && areSame(last.documents, documents) ? last.source : NOTHING;
   if (last?.ticket === ticket && last.documents === documents) return last.source;
   const { rotationOf } = pageRules(ticket, documents);
   const source: PageSource = (document, page) => {
@@ -18,3 +23,6 @@ export function pageSourceOf({ ticket, documents, trouble }: BenchState): PageSo
   last = { ticket, documents, source };
   return source;
 }
+
+const areSame = (some: BenchState['documents'], others: BenchState['documents']): boolean =>
+  some.length === others.length && some.every(({ id }, index) => id === others[index]?.id);

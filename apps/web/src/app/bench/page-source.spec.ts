@@ -1,0 +1,41 @@
+import type { JobDocument } from '@foglio/api';
+import { readTicket } from '@foglio/core/validate';
+import type { BenchState } from '../state/bench.state';
+import { pageSourceOf } from './page-source';
+
+const document = (id: string, read: number): JobDocument => ({
+  id,
+  name: `${id}.pdf`,
+  pages: [{ width: 595, height: 842 }],
+  outline: [],
+  about: {},
+  remarks: [],
+  read,
+});
+/** All of the state that the source is made from. */
+const stateWith = (change: Partial<BenchState>): Parameters<typeof pageSourceOf>[0] => ({
+  trouble: null,
+  ticket: readTicket({ version: 1, documents: [{ file: 'a', rotate: 90 }] }),
+  documents: [document('a', 0)],
+  ...change,
+});
+
+test('pages come from their files, turned as the ticket says', () => {
+  expect(pageSourceOf(stateWith({}))(1, 1)).toEqual({ url: '/api/files/a/content', turn: 90 });
+  expect(pageSourceOf(stateWith({}))(2, 1)).toEqual({ url: '', turn: 0 });
+});
+
+test('while the ticket cannot be planned the pages of before stay, also when facts come in; not those of another job', () => {
+  pageSourceOf(stateWith({}));
+  const trouble = {
+    place: 'documents[0].pages',
+    problem: 'not there',
+    repair: 'another',
+    position: 0,
+    length: 1,
+    replacement: null,
+  };
+  const later = stateWith({ trouble, documents: [document('a', 1)] });
+  expect(pageSourceOf(later)(1, 1)).toEqual({ url: '/api/files/a/content', turn: 90 });
+  expect(pageSourceOf(stateWith({ trouble, documents: [document('b', 1)] }))(1, 1)).toEqual({ url: '', turn: 0 });
+});
