@@ -2,7 +2,18 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, test } from './world';
 
+/** What is still fading in has less contrast than it will have; what moves for ever is not waited for. */
+const moving = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      document
+        .getAnimations()
+        .filter(({ playState, effect }) => playState === 'running' && effect?.getTiming().iterations !== Infinity)
+        .length,
+  );
+
 async function expectNothingFound(page: Page): Promise<void> {
+  await expect.poll(() => moving(page)).toBe(0);
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map(({ id, nodes }) => ({ id, where: nodes.map(({ html }) => html.slice(0, 160)) }))).toEqual([]);
 }
