@@ -18,11 +18,21 @@ export { headingRange, sectionsOf, type PageRange } from './pages/outline';
 export { labelOf } from './pages/page-labels';
 export { selectPages, type SelectionContext } from './pages/selection';
 export { SelectionError } from './pages/selection-error';
+export { fitsAnyDocument, generalised } from './pages/selection-general';
 export { listNumbers, listPages, sayPages } from './pages/selection-words';
 export { writeSelection } from './pages/selection-write';
 export { arrangeDocuments } from './ticket/arrange-documents';
 export { byPosition } from './ticket/by-position';
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
+export {
+  ANY_FILE,
+  applySetup,
+  isSetup,
+  openSelections,
+  setupOf,
+  withSelection,
+  type OpenSelection,
+} from './ticket/setup';
 export {
   isMonochrome,
   routeSettings,
@@ -59,3 +69,15 @@ export { fewestSheets, type FewestSheets } from './compare/fewest-sheets';
 export { tryOutcome, type Outcome } from './compare/outcome';
 export { deliver, type DeliveredSheet, type Face } from './reader/deliver';
 export { leaf, type ReadPage } from './reader/leaf';
+export {
+  planRow,
+  rowStanding,
+  seriesChecks,
+  seriesTally,
+  whyUnfit,
+  type RowOutcome,
+  type RowStanding,
+  type SeriesCheck,
+  type SeriesTally,
+  type TrayNeed,
+} from './series/series';

@@ -1,0 +1,66 @@
+import {
+  applySetup,
+  planRow,
+  rowStanding,
+  seriesChecks,
+  seriesTally,
+  setupOf,
+  whyUnfit,
+  type DocumentFacts,
+  type RowOutcome,
+} from '../src';
+import { readPrinter, readTicket } from '../src/validate';
+import { A3, documentOf, OFFICE } from './jobs';
+
+const printer = readPrinter(OFFICE);
+const setup = setupOf(
+  readTicket({
+    version: 1,
+    documents: [{ file: 'any' }],
+    sides: 'two-sided',
+    routes: [{ pages: '1, 6', tray: 'tray-3', sides: 'one-sided' }],
+  }),
+);
+const rowOf = (facts: DocumentFacts): RowOutcome => planRow(applySetup(setup, [facts.name]), [facts], printer);
+const names = (count: number): string[] => Array.from({ length: count }, (_, at) => `${at + 1}.pdf`);
+
+test('each file is planned by itself, and one that does not fit says why', () => {
+  const fits = rowOf(documentOf(8));
+  expect([rowStanding(fits), fits.tally?.sheets, fits.tally?.byTray]).toEqual([
+    'ready',
+    5,
+    { 'tray-3': 2, 'tray-1': 3 },
+  ]);
+  const short = rowOf(documentOf(4, undefined, 'short.pdf'));
+  expect([rowStanding(short), short.tally]).toEqual(['unfit', null]);
+  expect(whyUnfit(short)).toContain('page 6 is not in short.pdf, whose last page is 4');
+  const wide = rowOf(documentOf(6, A3));
+  expect(rowStanding(wide)).toBe('unfit');
+  expect(whyUnfit(wide)).toContain('Tray 3 holds A4');
+});
+
+test('totals are those of the files that fit, tray by tray, and tell at which file paper runs out', () => {
+  const rows = [...Array.from({ length: 25 }, () => rowOf(documentOf(8))), rowOf(documentOf(4))];
+  const { files, sheets, trays } = seriesTally(rows, printer);
+  expect([files, sheets]).toEqual([25, 125]);
+  expect(trays.map(({ tray, needed, loaded, shortAt }) => [tray, needed, loaded, shortAt])).toEqual([
+    ['tray-1', 75, 500, null],
+    // 40 sheets are two for each of 20 files; the 21st is short.
+    ['tray-3', 50, 40, 20],
+  ]);
+  expect(seriesChecks(rows, names(26), printer).map(({ message }) => message)).toEqual([
+    'Tray 3 holds 40 of the 50 sheets needed; it runs out at file 21, 21.pdf.',
+  ]);
+});
+
+test('a caution that many files have is told once, with their number; the amount is that of all', () => {
+  const tiny = documentOf(8);
+  const pages = tiny.pages.map((page) => ({ ...page, smallestText: 4 }));
+  const rows = Array.from({ length: 50 }, () => rowOf({ ...tiny, pages }));
+  const found = seriesChecks(rows, names(50), printer).map(({ code, files }) => [code, files]);
+  expect(found).toEqual([
+    ['tray-short', 50],
+    ['large-run', 50],
+    ['text-too-small', 50],
+  ]);
+});
