@@ -12,6 +12,8 @@ import { Problem, problemHandler } from './http/problem';
 import { jobRoutes } from './jobs/routes';
 import type { PdfWorkers } from './pdf/pdf-workers';
 import { printerRoutes } from './printers/routes';
+import { seriesRoutes } from './series/routes';
+import { setupRoutes } from './setups/routes';
 
 export interface AppParts {
   readonly db: Database;
@@ -50,6 +52,8 @@ export function createApp({ db, presence, workers, port, webFolder, uploadLimit 
   const described = describeApi();
   app.get('/api/openapi.json', (_request, response) => void response.json(described));
   app.use('/api/jobs', jobRoutes(db, workers));
+  app.use('/api/setups', setupRoutes(db));
+  app.use('/api/series', seriesRoutes(db));
   app.use('/api/printers', printerRoutes(db));
   app.use('/api/deliveries', deliveryRoutes(db));
   app.use('/api/events', eventRoutes(db, presence));

@@ -11,6 +11,7 @@ import { enqueueDelivery, startSending } from './deliveries/queue';
 import { startReading } from './files/reading-queue';
 import { PdfWorkers } from './pdf/pdf-workers';
 import { enterPrinters } from './printers/printer-store';
+import { enterHouseSetup } from './setups/setup-store';
 
 const FOLLOW_MS = 300;
 
@@ -19,6 +20,7 @@ const { pool, db } = await connect(config.databaseUrl, fileURLToPath(new URL('..
 const presence = new Presence(config.databaseUrl);
 await presence.open();
 await enterPrinters(db, config.printers);
+await enterHouseSetup(db);
 const workers = new PdfWorkers(new URL('./pdf-worker.js', import.meta.url));
 workers.warmUp();
 const sending = await startSending(pool, db, workers, presence.server);

@@ -11,7 +11,7 @@ import { count } from 'drizzle-orm';
 import supertest from 'supertest';
 import { contentChunks, contents, files } from '../src/database/schema';
 import { enterPrinters } from '../src/printers/printer-store';
-import { PROFILE, startServer, type RunningServer } from './running-server';
+import { binary, PROFILE, startServer, type RunningServer } from './running-server';
 
 let server: RunningServer;
 let contract: Buffer;
@@ -332,11 +332,3 @@ describe('who is served', () => {
     expect(policy).toContain("frame-ancestors 'none'");
   });
 });
-
-function binary(response: supertest.Response, done: (error: Error | null, body: Buffer) => void): void {
-  const parts: Buffer[] = [];
-  // Given as a response, it is still the stream of one.
-  const stream = response as unknown as NodeJS.ReadableStream;
-  stream.on('data', (part: Buffer) => parts.push(part));
-  stream.on('end', () => done(null, Buffer.concat(parts)));
-}

@@ -7,6 +7,7 @@ import { readPrinter } from '@foglio/core/validate';
 import { inScratchFolder } from '@foglio/pdf';
 import { buildSync } from 'esbuild';
 import { Client } from 'pg';
+import type { Response } from 'supertest';
 import { createApp } from '../src/app';
 import { connect, type Connection } from '../src/database/connection';
 import { Presence } from '../src/deliveries/presence';
@@ -16,6 +17,7 @@ import { storeContent, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
 import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { enterPrinters } from '../src/printers/printer-store';
+import { enterHouseSetup } from '../src/setups/setup-store';
 import { DescribedApi } from './described';
 
 const MIGRATIONS = join(__dirname, '../drizzle');
@@ -64,6 +66,7 @@ export async function startServer(
   const presence = new Presence(databaseUrl);
   await presence.open();
   await enterPrinters(db, [{ id: 'test-office', uri: printerUri, panel: null, profile: PROFILE }]);
+  await enterHouseSetup(db);
   const workers = pdfWorkers();
   workers.warmUp();
   const sending = await startSending(pool, db, workers, presence.server);
@@ -105,3 +108,12 @@ export const store = ({ db, workers }: RunningServer, bytes: Uint8Array): Promis
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     return storeContent(db, { path: path('uploaded'), sha256 }, workers);
   });
+
+/** Has supertest keep an answer's bytes. */
+export function binary(response: Response, done: (error: Error | null, body: Buffer) => void): void {
+  const parts: Buffer[] = [];
+  // Given as a response, it is still the stream of one.
+  const stream = response as unknown as NodeJS.ReadableStream;
+  stream.on('data', (part: Buffer) => parts.push(part));
+  stream.on('end', () => done(null, Buffer.concat(parts)));
+}

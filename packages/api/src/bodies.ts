@@ -98,4 +98,85 @@ export const savedName = {
   properties: { name: { type: 'string', minLength: 1, maxLength: 200 } },
 } as const;
 
+const name = { type: 'string', minLength: 1, maxLength: 120, pattern: '\\S' } as const;
+const starts = {
+  enum: ['house', 'printer', null],
+  description: 'Which new jobs start from it: all, those for its printer, or none.',
+} as const;
+const ofPrinter = { type: ['string', 'null'], description: 'The printer whose trays it names.' } as const;
+
+export const newSetup = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['name', 'ticket'],
+  properties: { name, ticket: anyTicket, printerId: ofPrinter },
+} as const;
+
+/** What is left out stays as it is. */
+export const changedSetup = {
+  type: 'object',
+  additionalProperties: false,
+  minProperties: 1,
+  properties: { name, ticket: anyTicket, printerId: ofPrinter, starts },
+} as const;
+
+export const newSeries = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['title', 'setup', 'printerId'],
+  properties: { title: name, setup: anyTicket, printerId: { type: 'string' } },
+} as const;
+
+/** Another set-up or printer is for all files that have no settings of their own. */
+export const changedSeries = {
+  type: 'object',
+  additionalProperties: false,
+  minProperties: 1,
+  properties: { title: name, setup: anyTicket, printerId: { type: 'string' } },
+} as const;
+
+/** Files that were taken in, and such as could not be, with the reason. */
+export const seriesFiles = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['files'],
+  properties: {
+    files: {
+      type: 'array',
+      minItems: 1,
+      maxItems: 1000,
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['name'],
+        properties: {
+          name: { type: 'string', minLength: 1, maxLength: 255 },
+          file: { type: 'string', description: 'Its id.' },
+          trouble: { type: 'string', maxLength: 1000 },
+        },
+      },
+    },
+  },
+} as const;
+
+export const rowSkipping = field('skipped', { type: 'boolean' });
+/** The ids of all files of a series, in the order in which they are to be printed. */
+export const seriesOrder = field('rows', { type: 'array', maxItems: 10_000, items: { type: 'string' } });
+
+/** What a person saw of a series before sending it. */
+export const seriesStart = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['sheets'],
+  properties: { sheets: { type: 'integer', minimum: 1 }, confirmed: sending.properties.confirmed },
+} as const;
+
+/** Whether the file that went wrong is printed once more, from its beginning. */
+export const seriesResuming = field('again', { type: 'boolean' });
+
+export type SetupStart = (typeof starts)['enum'][number];
+export type NewSetup = Described<typeof newSetup>;
+export type ChangedSetup = Described<typeof changedSetup>;
+export type ChangedSeries = Described<typeof changedSeries>;
+export type SeriesFile = Described<typeof seriesFiles>['files'][number];
 export type SaidOfPaper = Described<typeof saidOfPaper>;

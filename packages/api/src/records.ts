@@ -128,6 +128,22 @@ export const jobBrief = record(
   },
 );
 
+export const setupRecord = record(
+  'Set-up',
+  {
+    id,
+    name: words,
+    ticket: ticketSchema,
+    printerId: { ...maybeWords, description: 'The printer whose trays it names.' },
+    starts: {
+      enum: ['house', 'printer', null],
+      description: 'Which new jobs start from it: all, those for its printer, none.',
+    },
+    updatedAt: moment,
+  },
+  { description: 'A ticket under a name; in the place of its documents stands the file “*”.' },
+);
+
 export const printerRecord = record(
   'Printer',
   {
@@ -182,6 +198,36 @@ export const deliveryRecord = record(
   },
   { description: 'One sending of a job: what was asked for then, and how far it is.' },
 );
+
+export const seriesRow = record('File of a series', {
+  id,
+  name: words,
+  trouble: { ...maybeWords, description: 'Why it could not be taken in.' },
+  skipped: { type: 'boolean', description: 'Left out by a person.' },
+  changed: { type: 'boolean', description: 'Has settings of its own.' },
+  file: { type: ['string', 'null'], format: 'uuid' },
+  jobId: { type: ['string', 'null'], format: 'uuid', description: 'The job by which it is set up and sent.' },
+  ticket: { anyOf: [ticketSchema, { type: 'null' }] },
+  delivery: { anyOf: [deliveryRecord, { type: 'null' }], description: 'How its latest sending goes.' },
+});
+
+const seriesFields = {
+  id,
+  title: words,
+  printerId: words,
+  state: { enum: ['draft', 'running', 'paused', 'done'] },
+  message: { ...maybeWords, description: 'Why it is paused.' },
+  createdAt: moment,
+  startedAt: { type: ['string', 'null'], format: 'date-time' },
+} as const;
+
+export const seriesRecord = record('Series', {
+  ...seriesFields,
+  setup: ticketSchema,
+  rows: { type: 'array', items: seriesRow },
+});
+
+export const seriesBrief = record('Series in brief', { ...seriesFields, files: count });
 
 const printedFace = record(
   'Printed face',
@@ -254,6 +300,10 @@ export type FactsRecord = Described<typeof factsRecord>;
 export type JobDocument = Described<typeof jobDocument>;
 export type JobRecord = Described<typeof jobRecord>;
 export type SavedJob = Described<typeof savedJob>;
+export type SetupRecord = Described<typeof setupRecord>;
+export type SeriesRow = Described<typeof seriesRow>;
+export type SeriesRecord = Described<typeof seriesRecord>;
+export type SeriesBrief = Described<typeof seriesBrief>;
 export type StripSheet = Described<typeof stripSheet>;
 export type JobBrief = Described<typeof jobBrief>;
 export type PrinterRecord = Described<typeof printerRecord>;

@@ -81,3 +81,4 @@ export {
   type SeriesTally,
   type TrayNeed,
 } from './series/series';
+export { REPORT_HEAD, reportRows, reportSummary, type ReportEntry } from './series/report';

@@ -6,3 +6,4 @@ export { takeIn, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';
 export { inScratchFolder } from './scratch';
 export { renderPage } from './render-page';
+export { writeReport, type Report } from './report';

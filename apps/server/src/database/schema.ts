@@ -1,7 +1,9 @@
-import type { DeliveryState, SaidOfPaper } from '@foglio/api';
+import type { DeliveryState, SaidOfPaper, SetupStart } from '@foglio/api';
 import type { AboutDocument, Heading, PageFacts, Printer, Ticket } from '@foglio/core';
+import { eq, sql } from 'drizzle-orm';
 import {
   bigint,
+  boolean,
   customType,
   index,
   integer,
@@ -10,6 +12,7 @@ import {
   primaryKey,
   text,
   timestamp,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
 
@@ -85,6 +88,67 @@ export const jobs = pgTable('jobs', {
   lastSentAt: timestamp('last_sent_at', { withTimezone: true }),
 });
 
+/** A saved set-up: a ticket without its documents, under a name. */
+export const setups = pgTable(
+  'setups',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    name: text('name').notNull(),
+    ticket: jsonb('ticket').$type<Ticket>().notNull(),
+    /** Whose trays it names. */
+    printerId: text('printer_id').references(() => printers.id, { onDelete: 'set null' }),
+    /** Which new jobs start from it: all for which there is no other, those for its printer, or none. */
+    starts: text('starts').$type<SetupStart>(),
+    createdAt: moment('created_at'),
+    updatedAt: moment('updated_at'),
+  },
+  (table) => [
+    uniqueIndex('setups_name').on(sql`lower(${table.name})`),
+    uniqueIndex('setups_house')
+      .on(table.starts)
+      .where(eq(table.starts, sql`'house'`)),
+    uniqueIndex('setups_printer')
+      .on(table.printerId)
+      .where(eq(table.starts, sql`'printer'`)),
+  ],
+);
+
+/** A set-up over many files. */
+export const series = pgTable('series', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  title: text('title').notNull(),
+  setup: jsonb('setup').$type<Ticket>().notNull(),
+  printerId: text('printer_id')
+    .notNull()
+    .references(() => printers.id),
+  /** Before it is sent; files are sent one after the other; nothing more of it is sent until it goes on. */
+  state: text('state').$type<'draft' | 'running' | 'paused'>().notNull().default('draft'),
+  /** Why it is paused, in a sentence. */
+  message: text('message'),
+  createdAt: moment('created_at'),
+  startedAt: timestamp('started_at', { withTimezone: true }),
+});
+
+/** A file of a series. */
+export const seriesRows = pgTable(
+  'series_rows',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    seriesId: uuid('series_id')
+      .notNull()
+      .references(() => series.id, { onDelete: 'cascade' }),
+    /** In the order of printing, from 0. */
+    place: integer('place').notNull(),
+    name: text('name').notNull(),
+    /** Null: the file could not be taken in. */
+    jobId: uuid('job_id').references(() => jobs.id, { onDelete: 'cascade' }),
+    /** Why the file could not be taken in, in a sentence. */
+    trouble: text('trouble'),
+    skipped: boolean('skipped').notNull().default(false),
+  },
+  (table) => [index('series_rows_series').on(table.seriesId, table.place), index('series_rows_job').on(table.jobId)],
+);
+
 /** One sending of a job: what was asked for then, and how far it is. */
 export const deliveries = pgTable(
   'deliveries',
@@ -95,6 +159,8 @@ export const deliveries = pgTable(
       .notNull()
       .references(() => printers.id),
     ticket: jsonb('ticket').$type<Ticket>().notNull(),
+    /** The series it is of, whose files are sent one after the other. */
+    seriesId: uuid('series_id').references(() => series.id, { onDelete: 'set null' }),
     /** The printer as it was when the person saw the plan; the plan follows from this, the ticket and the facts. */
     profile: jsonb('profile').$type<Printer>().notNull(),
     state: text('state').$type<DeliveryState>().notNull().default('queued'),
@@ -121,5 +187,5 @@ export const deliveries = pgTable(
     createdAt: moment('created_at'),
     updatedAt: moment('updated_at'),
   },
-  (table) => [index('deliveries_state').on(table.state)],
+  (table) => [index('deliveries_state').on(table.state), index('deliveries_series').on(table.seriesId)],
 );

@@ -1,7 +1,7 @@
 import type { DeliveryState } from '@foglio/api';
-import { and, asc, desc, eq, inArray, isNotNull, ne, or, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { deliveries } from '../database/schema';
+import { deliveries, series } from '../database/schema';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 
@@ -13,6 +13,11 @@ export const CHANNEL = 'foglio_delivery';
 const OVER: readonly DeliveryState[] = ['completed', 'canceled', 'aborted', 'failed', 'interrupted'];
 
 export const isOver = (delivery: StoredDelivery): boolean => OVER.includes(delivery.state);
+
+const BROKEN: readonly DeliveryState[] = ['failed', 'interrupted', 'aborted'];
+
+/** Whether a delivery ended otherwise than it should, and nobody wanted it so. */
+export const isBroken = (delivery: StoredDelivery): boolean => BROKEN.includes(delivery.state);
 
 export type DeliveryChange = Partial<
   Pick<
@@ -46,8 +51,20 @@ export async function changeDelivery(
     .set({ ...change, updatedAt: new Date() })
     .where(and(eq(deliveries.id, id), inArray(deliveries.state, [...from])))
     .returning();
-  if (changed) await tell(db, id);
+  if (changed) {
+    await tell(db, id);
+    if (changed.seriesId && isBroken(changed)) await stopSeries(db, changed);
+  }
   return changed ?? null;
+}
+
+/** What comes after a file that went wrong waits until a person has seen it, so that a series comes out in order. */
+async function stopSeries(db: Database, { seriesId, ticket, message }: StoredDelivery): Promise<void> {
+  const why = `It stopped at “${ticket.title}”: ${message ?? 'the printer broke it off.'}`;
+  await db
+    .update(series)
+    .set({ state: 'paused', message: why })
+    .where(and(eq(series.id, seriesId!), eq(series.state, 'running')));
 }
 
 /** Cancels a delivery of which the printer has nothing yet; null where it has. Whoever is just sending it finds it so. */
@@ -86,19 +103,49 @@ export async function passesAt(db: Database, { id, printerId }: StoredDelivery):
 const takeTurn = (db: Pick<Database, 'execute'>, printerId: string) =>
   db.execute(sql`select pg_advisory_xact_lock(${TAKING}, hashtext(${printerId}))`);
 
-/** Enters a delivery after all that were entered for its printer. */
+/** Enters a delivery after all that were entered for its printer, or where it is said to stand. */
 export async function insertDelivery(
   db: Pick<Database, 'execute' | 'insert'>,
   values: typeof deliveries.$inferInsert,
+  // Not the time at which the transaction began, which may be before that of one entered already.
+  createdAt: SQL = sql`clock_timestamp()`,
 ): Promise<StoredDelivery> {
   await takeTurn(db, values.printerId);
-  // Not the time at which the transaction began, which may be before that of one entered already.
-  const createdAt = sql`clock_timestamp()`;
   const [delivery] = await db
     .insert(deliveries)
     .values({ ...values, createdAt })
     .returning();
   return delivery as StoredDelivery;
+}
+
+/** Of no series, or of one that is not paused. */
+const GOES_ON = or(isNull(deliveries.seriesId), eq(series.state, 'running'));
+
+/**
+ * Files of a series that the printer has before they are printed: one that it prints and the next, so that it never waits,
+ * and little is under way when the series is paused or a file goes wrong.
+ */
+const SERIES_AHEAD = 2;
+
+const AT_PRINTER: readonly DeliveryState[] = ['sending', 'printing', 'held', 'turning'];
+
+async function underWay(db: Pick<Database, 'select'>, seriesId: string): Promise<number> {
+  const [found] = await db
+    .select({ files: count() })
+    .from(deliveries)
+    .where(and(eq(deliveries.seriesId, seriesId), inArray(deliveries.state, [...AT_PRINTER])));
+  return found?.files ?? 0;
+}
+
+/** Queued deliveries, but for those of a paused series, in the order in which they are sent. */
+export async function waiting(db: Database): Promise<StoredDelivery[]> {
+  const found = await db
+    .select({ delivery: deliveries })
+    .from(deliveries)
+    .leftJoin(series, eq(deliveries.seriesId, series.id))
+    .where(and(eq(deliveries.state, 'queued'), GOES_ON))
+    .orderBy(asc(deliveries.createdAt), asc(deliveries.id));
+  return found.map(({ delivery }) => delivery);
 }
 
 /**
@@ -116,13 +163,15 @@ export async function takeNext(db: Database, printerId: string, server: number):
       .limit(1);
     if (keeper) return null;
     const [next] = await tx
-      .select({ id: deliveries.id, retryAt: deliveries.retryAt })
+      .select({ id: deliveries.id, retryAt: deliveries.retryAt, seriesId: deliveries.seriesId })
       .from(deliveries)
-      .where(and(atPrinter, eq(deliveries.state, 'queued')))
+      .leftJoin(series, eq(deliveries.seriesId, series.id))
+      .where(and(atPrinter, eq(deliveries.state, 'queued'), GOES_ON))
       .orderBy(asc(deliveries.createdAt), asc(deliveries.id))
       .limit(1);
     // Nobody overtakes the one whose turn it is, also while it waits for its printer.
     if (next?.retryAt && next.retryAt > new Date()) return null;
+    if (next?.seriesId && (await underWay(tx, next.seriesId)) >= SERIES_AHEAD) return null;
     return next
       ? changeDelivery(tx, next.id, ['queued'], { state: 'sending', server, message: null, retryAt: null })
       : null;

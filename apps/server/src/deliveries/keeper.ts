@@ -4,7 +4,7 @@ import type { Database } from '../database/connection';
 import { findPrinter } from '../printers/printer-store';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
-import { changeDelivery, deliveriesIn, putOff, type StoredDelivery } from './delivery-store';
+import { changeDelivery, deliveriesIn, isOver, putOff, waiting, type StoredDelivery } from './delivery-store';
 import type { Presence } from './presence';
 
 export interface KeeperOptions {
@@ -42,7 +42,7 @@ export class Keeper {
   constructor(private readonly options: KeeperOptions) {}
 
   async start(): Promise<void> {
-    for (const delivery of await deliveriesIn(this.options.db, 'queued')) await this.options.enqueue(delivery);
+    for (const delivery of await waiting(this.options.db)) await this.options.enqueue(delivery);
     this.turn();
   }
 
@@ -77,14 +77,14 @@ export class Keeper {
     await Promise.all(printing.map((delivery) => this.follow(delivery)));
     for (const delivery of await deliveriesIn(db, 'sending')) await this.settle(delivery);
     const turning = await deliveriesIn(db, 'turning');
-    const queued = await deliveriesIn(db, 'queued');
+    const queued = await waiting(db);
     for (const delivery of queued) {
       const isHere = ({ printerId }: StoredDelivery): boolean => printerId === delivery.printerId;
       const before = turning.find(isHere);
       const first = queued.find(isHere);
       if (before) await this.sayWaiting(delivery, `the backs of “${before.ticket.title}” are printed`);
-      else if (first !== delivery && first?.retryAt) {
-        await this.sayWaiting(delivery, `“${first.ticket.title}” has reached the printer`);
+      else if (first !== delivery) {
+        if (first?.retryAt) await this.sayWaiting(delivery, `“${first.ticket.title}” has reached the printer`);
       } else if (Date.now() - lastTouched(delivery) > FORGOTTEN_AFTER_MS) await enqueue(delivery);
     }
   }
@@ -114,7 +114,10 @@ export class Keeper {
     const state = ended === 'completed' && delivery.pass === 1 ? 'turning' : ended;
     const message = await this.sayHindrance(delivery, known);
     const same = state === delivery.state && message === delivery.message && sheetsDone === delivery.sheetsDone;
-    if (!same) await changeDelivery(db, delivery.id, AT_PRINTER, { state, message, sheetsDone });
+    if (same) return;
+    const changed = await changeDelivery(db, delivery.id, AT_PRINTER, { state, message, sheetsDone });
+    // The next file of its series may be waiting for this one.
+    if (changed?.seriesId && isOver(changed)) await this.options.enqueue(changed);
   }
 
   /**

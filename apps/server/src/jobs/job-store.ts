@@ -1,8 +1,8 @@
 import { plan, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { contents, files, jobs } from '../database/schema';
+import { contents, files, jobs, seriesRows } from '../database/schema';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 
@@ -26,7 +26,7 @@ export async function acceptTicket(db: Database, data: unknown): Promise<Ticket>
 }
 
 /** The ticket's documents in its order. @throws Problem `ticket-invalid` where one is not here */
-export async function documentsOf(db: Database, ticket: Ticket): Promise<StoredDocument[]> {
+export async function documentsOf(db: Pick<Database, 'select'>, ticket: Ticket): Promise<StoredDocument[]> {
   const ids = [...new Set(ticket.documents.map(({ file }) => fileId(file)))];
   const rows = await db
     .select({
@@ -72,7 +72,16 @@ export function sayTicketErrors<T>(work: () => T): T {
   }
 }
 
-export const listJobs = (db: Database): Promise<StoredJob[]> => db.select().from(jobs).orderBy(desc(jobs.updatedAt));
+/** All jobs but those of series, the latest changed first. */
+export async function listJobs(db: Database): Promise<StoredJob[]> {
+  const found = await db
+    .select({ job: jobs })
+    .from(jobs)
+    .leftJoin(seriesRows, eq(seriesRows.jobId, jobs.id))
+    .where(isNull(seriesRows.id))
+    .orderBy(desc(jobs.updatedAt));
+  return found.map(({ job }) => job);
+}
 
 /** @throws Problem `not-found` */
 export async function findJob(db: Database, parameter: string | undefined): Promise<StoredJob> {

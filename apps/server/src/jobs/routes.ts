@@ -3,13 +3,13 @@ import { pipeline } from 'node:stream/promises';
 import { changedPrinter, changedTicket, newJob, savedName } from '@foglio/api';
 import { sheetList, SHEET_LIST_HEAD } from '@foglio/core';
 import { inScratchFolder } from '@foglio/pdf';
-import { stringify } from 'csv-stringify/sync';
 import { eq } from 'drizzle-orm';
-import { Router, type Response } from 'express';
+import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { jobs } from '../database/schema';
 import { fileContent, usable } from '../files/content-store';
 import { bodyReader } from '../http/body';
+import { saveAs, writeCsv } from '../http/download';
 import { Problem } from '../http/problem';
 import type { ImposeHow, PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
@@ -28,9 +28,6 @@ const readNewJob = bodyReader(newJob);
 const readChange = bodyReader(changedTicket);
 const readPrinterChange = bodyReader(changedPrinter);
 const readSavedName = bodyReader(savedName);
-
-/** RFC 4180 with a mark that it is UTF-8, without which spreadsheets misread accents; no cell is taken for a formula. */
-const CSV = { bom: true, record_delimiter: 'windows', escape_formulas: true } as const;
 
 /** Sheets shown of a job in a list. */
 const STRIP = 12;
@@ -94,7 +91,7 @@ export function jobRoutes(db: Database, workers: PdfWorkers): Router {
     const { name } = readSavedName(request.query);
     const { ticket, documents, plan, printer } = await planJob(db, request.params.id);
     saveAs(response, name ?? ticket.title, '.csv');
-    response.send(stringify([SHEET_LIST_HEAD, ...sheetList(plan, documents, printer.profile)], CSV));
+    response.send(writeCsv([SHEET_LIST_HEAD, ...sheetList(plan, documents, printer.profile)]));
   });
 
   return router;
@@ -106,16 +103,6 @@ async function planJob(db: Database, id: string) {
   const printer = await findPrinter(db, printerId);
   const documents = await documentsOf(db, ticket);
   return { ticket, documents, printer, plan: planTicket(ticket, documents, printer.profile) };
-}
-
-/** What no file system takes in a name, and what is not seen (common practice). */
-const NOT_IN_NAMES = /[\\/:*?"<>|\p{Cc}]/gu;
-
-/** The answer is saved under a name of the person's choice (RFC 6266, 4.3). @param kind as a name ends: ".pdf" */
-function saveAs(response: Response, name: string, kind: string): void {
-  const bare = name.toLowerCase().endsWith(kind) ? name.slice(0, -kind.length) : name;
-  const file = encodeURIComponent(`${bare.replace(NOT_IN_NAMES, ' ').trim() || 'job'}${kind}`);
-  response.set('Content-Disposition', `attachment; filename*=UTF-8''${file}`).type(kind);
 }
 
 /** The name under which {@link imposeStored} writes. */

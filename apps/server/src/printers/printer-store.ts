@@ -3,7 +3,7 @@ import type { Printer, Tray } from '@foglio/core';
 import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { deliveries, jobs, printers, type SaidPaper } from '../database/schema';
+import { deliveries, jobs, printers, series, type SaidPaper } from '../database/schema';
 import { Problem } from '../http/problem';
 
 export type StoredPrinter = typeof printers.$inferSelect;
@@ -88,8 +88,9 @@ export async function addPrinter(db: Database, uri: string): Promise<StoredPrint
 export async function removePrinter(db: Database, { id, name }: StoredPrinter): Promise<void> {
   const [job] = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.printerId, id)).limit(1);
   const [sent] = await db.select({ id: deliveries.id }).from(deliveries).where(eq(deliveries.printerId, id)).limit(1);
-  if (job || sent) {
-    const why = job ? 'jobs are set up for it' : 'the queue tells what was sent to it';
+  const [many] = await db.select({ id: series.id }).from(series).where(eq(series.printerId, id)).limit(1);
+  if (job || sent || many) {
+    const why = job || many ? 'jobs are set up for it' : 'the queue tells what was sent to it';
     throw new Problem('printer-in-use', `${name} stays in the list: ${why}.`);
   }
   await db.delete(printers).where(eq(printers.id, id));

@@ -1,0 +1,58 @@
+import type { DeliveryState } from '@foglio/api';
+import { REPORT_HEAD, reportRows, reportSummary, type ReportEntry } from '@foglio/core';
+import { writeReport } from '@foglio/pdf';
+import type { Database } from '../database/connection';
+import { documentsOf } from '../jobs/job-store';
+import { findPrinter } from '../printers/printer-store';
+import { rowsOf, type StoredRow, type StoredSeries } from './series-store';
+
+const OUTCOMES: Readonly<Record<DeliveryState, string>> = {
+  queued: 'waiting',
+  sending: 'being sent',
+  printing: 'being printed',
+  held: 'held',
+  turning: 'being turned',
+  completed: 'delivered',
+  canceled: 'cancelled',
+  aborted: 'broken off',
+  failed: 'not printed',
+  interrupted: 'interrupted',
+};
+
+/** What became of each file of a series, by the printer's own count. */
+export async function reportOf(db: Database, one: StoredSeries): Promise<ReportEntry[]> {
+  const entries: ReportEntry[] = [];
+  for (const row of await rowsOf(db, one)) entries.push(await entryOf(db, row));
+  return entries;
+}
+
+async function entryOf(db: Database, { row, job, delivery }: StoredRow): Promise<ReportEntry> {
+  const [document] = job ? await documentsOf(db, job.ticket) : [];
+  return {
+    file: row.name,
+    pages: document?.pages.length ?? null,
+    sheets: delivery?.sheets ?? null,
+    delivered: delivery?.sheetsDone ?? 0,
+    outcome: delivery ? OUTCOMES[delivery.state] : row.skipped ? 'left out' : 'not sent',
+    printerJobs: delivery?.printerJobs ?? [],
+    at: delivery?.updatedAt.toISOString() ?? null,
+    remark: row.trouble ?? delivery?.message ?? null,
+  };
+}
+
+/** The report as rows for a spreadsheet, its head first. */
+export const reportTable = (entries: readonly ReportEntry[]): string[][] => [[...REPORT_HEAD], ...reportRows(entries)];
+
+/** The report to be printed. */
+export async function printableReport(db: Database, one: StoredSeries): Promise<Uint8Array> {
+  const entries = await reportOf(db, one);
+  const printer = await findPrinter(db, one.printerId);
+  const when = one.startedAt ? `, sent ${one.startedAt.toISOString().slice(0, 16).replace('T', ' ')} (UTC)` : '';
+  return writeReport({
+    title: one.title,
+    lines: [`${printer.name}${when}`, `${reportSummary(entries)}.`],
+    head: REPORT_HEAD,
+    rows: reportRows(entries),
+    wide: ['File', 'Remark'],
+  });
+}

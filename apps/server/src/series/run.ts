@@ -1,0 +1,110 @@
+import { seriesChecks, seriesTally, whyUnfit } from '@foglio/core';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { Database } from '../database/connection';
+import { deliveries, jobs, series } from '../database/schema';
+import { insertDelivery, isBroken, tell } from '../deliveries/delivery-store';
+import { enqueueDelivery } from '../deliveries/queue';
+import { Problem } from '../http/problem';
+import { askNow, findPrinter } from '../printers/printer-store';
+import { planRows, requireDraft, rowsOf, type StoredSeries } from './series-store';
+
+/** What the person saw before sending. */
+export interface Seen {
+  readonly sheets: number;
+  readonly confirmed: readonly string[];
+}
+
+/**
+ * Sends the files of a series that are not left out, in their order: all are entered in one transaction, so that nothing
+ * that is sent from here comes in between. It must still be what the person saw, planned against the printer as it is now.
+ *
+ * @throws Problem `series-sent`, `series-unfit`, `plan-changed`, `caution-stands`, `printer-away`
+ */
+export async function startSeries(db: Database, one: StoredSeries, { sheets, confirmed }: Seen): Promise<void> {
+  requireDraft(one);
+  const printer = await findPrinter(db, one.printerId);
+  const { profile } = await askNow(db, printer);
+  const rows = await planRows(db, await rowsOf(db, one), profile);
+  const outcomes = rows.map(({ outcome }) => outcome);
+  const names = rows.map(({ row }) => row.name);
+  for (const { row, outcome } of rows) {
+    const why = whyUnfit(outcome);
+    if (why !== null) throw new Problem('series-unfit', `${row.name}: ${why}`);
+  }
+  if (rows.length === 0) throw new Problem('series-unfit', 'There is no file to print.');
+  const planned = seriesTally(outcomes, profile).sheets;
+  if (planned !== sheets) {
+    throw new Problem('plan-changed', `It now comes to ${planned} sheets, not ${sheets}; look again, then send.`);
+  }
+  const checks = seriesChecks(outcomes, names, profile);
+  const stop = checks.find(({ level }) => level === 'stop');
+  if (stop) throw new Problem('series-unfit', stop.message);
+  const open = checks.filter(({ level, code }) => level === 'caution' && !confirmed.includes(code));
+  if (open.length > 0) {
+    const detail = open.map(({ message }) => message).join(' ');
+    throw new Problem('caution-stands', detail, { checks: open.map(({ code }) => code) });
+  }
+  await db.transaction(async (tx) => {
+    const [begun] = await tx
+      .update(series)
+      .set({ state: 'running', startedAt: new Date(), message: null })
+      .where(and(eq(series.id, one.id), eq(series.state, 'draft')))
+      .returning();
+    if (!begun) throw new Problem('series-sent', 'This series is being sent already.');
+    for (const { job, outcome } of rows) {
+      const { id: jobId, ticket, printerId } = job;
+      const values = { jobId, printerId, ticket, profile, seriesId: one.id, sheets: outcome.tally?.sheets ?? 0 };
+      const entered = await insertDelivery(tx, values);
+      await tell(tx, entered.id);
+    }
+    const ids = rows.map(({ job }) => job.id);
+    await tx.update(jobs).set({ lastSentAt: new Date() }).where(inArray(jobs.id, ids));
+  });
+  await wake(db, one);
+}
+
+/** Has the queue look for what waits for the printer of a series. */
+async function wake(db: Database, { id }: StoredSeries): Promise<void> {
+  const [next] = await db
+    .select()
+    .from(deliveries)
+    .where(and(eq(deliveries.seriesId, id), eq(deliveries.state, 'queued')))
+    .orderBy(deliveries.createdAt)
+    .limit(1);
+  if (next) await enqueueDelivery(db, next);
+}
+
+/** Sends nothing more of a series; what the printer has is printed. @throws Problem `series-sent` where it is not being sent */
+export async function pauseSeries(db: Database, one: StoredSeries): Promise<void> {
+  const [paused] = await db
+    .update(series)
+    .set({ state: 'paused', message: null })
+    .where(and(eq(series.id, one.id), eq(series.state, 'running')))
+    .returning();
+  if (!paused) throw new Problem('series-sent', 'This series is not being sent.');
+}
+
+/**
+ * Goes on with a paused series. A file that went wrong is printed once more, before those that wait, or given up.
+ *
+ * @throws Problem `series-sent` where it is not paused
+ */
+export async function resumeSeries(db: Database, one: StoredSeries, again: boolean): Promise<void> {
+  const broken = (await rowsOf(db, one)).flatMap(({ delivery }) => (delivery && isBroken(delivery) ? delivery : []));
+  await db.transaction(async (tx) => {
+    const [resumed] = await tx
+      .update(series)
+      .set({ state: 'running', message: null })
+      .where(and(eq(series.id, one.id), eq(series.state, 'paused')))
+      .returning();
+    if (!resumed) throw new Problem('series-sent', 'This series is not paused.');
+    for (const { id, jobId, printerId, ticket, profile, sheets, seriesId } of again ? broken : []) {
+      const values = { jobId, printerId, ticket, profile, sheets, seriesId };
+      // In the place of the one that went wrong: right after it, and before all that come later.
+      const place = sql`(select created_at + interval '1 microsecond' from ${deliveries} where id = ${id})`;
+      const entered = await insertDelivery(tx, values, place);
+      await tell(tx, entered.id);
+    }
+  });
+  await wake(db, one);
+}

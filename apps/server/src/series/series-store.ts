@@ -1,0 +1,224 @@
+import { isDeepStrictEqual } from 'node:util';
+import type { ChangedSeries, SeriesFile } from '@foglio/api';
+import { applySetup, planRow, type RowOutcome, type Ticket } from '@foglio/core';
+import { and, asc, count, desc, eq, inArray, isNotNull, max } from 'drizzle-orm';
+import type { Database } from '../database/connection';
+import { deliveries, jobs, series, seriesRows } from '../database/schema';
+import { describeDelivery, isOver, type StoredDelivery } from '../deliveries/delivery-store';
+import { idOf } from '../http/body';
+import { Problem } from '../http/problem';
+import { documentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
+import { findPrinter } from '../printers/printer-store';
+
+export type StoredSeries = typeof series.$inferSelect;
+
+/** A file of a series, with the job by which it is set up and how its latest sending goes. */
+export interface StoredRow {
+  readonly row: typeof seriesRows.$inferSelect;
+  readonly job: StoredJob | null;
+  readonly delivery: StoredDelivery | null;
+}
+
+/** @throws Problem `not-found` */
+export async function findSeries(db: Database, parameter: string | undefined): Promise<StoredSeries> {
+  const [found] = await db
+    .select()
+    .from(series)
+    .where(eq(series.id, idOf(parameter)));
+  if (!found) throw new Problem('not-found', 'This series is not here; it may have been removed.');
+  return found;
+}
+
+/** The files of a series in their order. */
+export async function rowsOf(db: Database, { id }: StoredSeries): Promise<StoredRow[]> {
+  const rows = await db
+    .select({ row: seriesRows, job: jobs })
+    .from(seriesRows)
+    .leftJoin(jobs, eq(seriesRows.jobId, jobs.id))
+    .where(eq(seriesRows.seriesId, id))
+    .orderBy(asc(seriesRows.place), asc(seriesRows.id));
+  const sent = await db
+    .selectDistinctOn([deliveries.jobId])
+    .from(deliveries)
+    .where(and(eq(deliveries.seriesId, id), isNotNull(deliveries.jobId)))
+    .orderBy(deliveries.jobId, desc(deliveries.createdAt));
+  const byJob = new Map(sent.map((delivery) => [delivery.jobId, delivery]));
+  return rows.map((one) => ({ ...one, delivery: (one.job && byJob.get(one.job.id)) ?? null }));
+}
+
+/** The ticket that the set-up of a series makes of a file. */
+const ticketFor = (setup: Ticket, file: string, name: string): Ticket =>
+  applySetup(setup, [file], name.replace(/\.[^.]+$/, ''));
+
+const fileOf = ({ ticket }: StoredJob): string => ticket.documents[0]?.file ?? '';
+
+/** Whether a person gave a file settings of its own. */
+const isChanged = (setup: Ticket, { row, job }: StoredRow): boolean =>
+  job !== null && !isDeepStrictEqual(job.ticket, ticketFor(setup, fileOf(job), row.name));
+
+/** What can only be changed before the series is sent. @throws Problem `series-sent` */
+export function requireDraft({ state }: StoredSeries): void {
+  if (state === 'draft') return;
+  throw new Problem('series-sent', 'This series was sent; begin a new one for other files or another set-up.');
+}
+
+/** Puts files at the end, each as a job of the series' set-up. @throws Problem `ticket-invalid` where one is not here */
+export async function addFiles(db: Database, one: StoredSeries, files: readonly SeriesFile[]): Promise<void> {
+  requireDraft(one);
+  await db.transaction(async (tx) => {
+    const [last] = await tx
+      .select({ place: max(seriesRows.place) })
+      .from(seriesRows)
+      .where(eq(seriesRows.seriesId, one.id));
+    const first = (last?.place ?? -1) + 1;
+    for (const [at, { name, file, trouble }] of files.entries()) {
+      const place = first + at;
+      const row = { seriesId: one.id, place, name };
+      if (file === undefined) {
+        await tx.insert(seriesRows).values({ ...row, trouble: trouble ?? 'This file could not be read.' });
+        continue;
+      }
+      const ticket = ticketFor(one.setup, file, name);
+      await documentsOf(tx, ticket);
+      const [job] = await tx.insert(jobs).values({ ticket, printerId: one.printerId }).returning();
+      await tx.insert(seriesRows).values({ ...row, jobId: job!.id });
+    }
+  });
+}
+
+/** Puts files in order; those that are not named are taken out, and their jobs with them. */
+export async function orderFiles(db: Database, one: StoredSeries, order: readonly string[]): Promise<void> {
+  requireDraft(one);
+  await db.transaction(async (tx) => {
+    const rows = await tx.select().from(seriesRows).where(eq(seriesRows.seriesId, one.id));
+    for (const row of rows) {
+      const place = order.indexOf(row.id);
+      if (place >= 0) await tx.update(seriesRows).set({ place }).where(eq(seriesRows.id, row.id));
+      else await tx.delete(seriesRows).where(eq(seriesRows.id, row.id));
+    }
+    const gone = rows.filter(({ id }) => !order.includes(id)).flatMap(({ jobId }) => jobId ?? []);
+    if (gone.length > 0) await tx.delete(jobs).where(inArray(jobs.id, gone));
+  });
+}
+
+/** @throws Problem `not-found` */
+export async function skipFile(db: Database, one: StoredSeries, row: string, skipped: boolean): Promise<void> {
+  requireDraft(one);
+  const changed = await db
+    .update(seriesRows)
+    .set({ skipped })
+    .where(and(eq(seriesRows.seriesId, one.id), eq(seriesRows.id, idOf(row))))
+    .returning();
+  if (changed.length === 0) throw new Problem('not-found', 'This file is not in the series.');
+}
+
+/** Another set-up or printer is given to all files that have no settings of their own; a printer to all. */
+export async function changeSeries(
+  db: Database,
+  one: StoredSeries,
+  {
+    title = one.title,
+    setup = one.setup,
+    printerId = one.printerId,
+  }: Pick<ChangedSeries, 'title' | 'printerId'> & {
+    setup?: Ticket | undefined;
+  },
+): Promise<void> {
+  if (setup !== one.setup || printerId !== one.printerId) requireDraft(one);
+  await findPrinter(db, printerId);
+  const rows = await rowsOf(db, one);
+  await db.transaction(async (tx) => {
+    await tx.update(series).set({ title, setup, printerId }).where(eq(series.id, one.id));
+    for (const each of rows) {
+      if (!each.job) continue;
+      const { id, ticket, revision } = each.job;
+      const next = isChanged(one.setup, each) ? ticket : ticketFor(setup, fileOf(each.job), each.row.name);
+      if (next === ticket && printerId === each.job.printerId) continue;
+      await tx
+        .update(jobs)
+        .set({ ticket: next, printerId, revision: revision + 1 })
+        .where(eq(jobs.id, id));
+    }
+  });
+}
+
+/** Removes a series with its jobs; what was sent stays in the queue. @throws Problem `series-sent` */
+export async function removeSeries(db: Database, one: StoredSeries): Promise<void> {
+  const rows = await rowsOf(db, one);
+  if (rows.some(({ delivery }) => delivery && !isOver(delivery))) {
+    throw new Problem('series-sent', 'Files of it are still being printed; cancel them first, or wait.');
+  }
+  const ids = rows.flatMap(({ job }) => job?.id ?? []);
+  await db.transaction(async (tx) => {
+    await tx.delete(series).where(eq(series.id, one.id));
+    if (ids.length > 0) await tx.delete(jobs).where(inArray(jobs.id, ids));
+  });
+}
+
+/** How a series stands: over when every file that was sent is, and nobody stopped it. */
+function stateOf({ state }: StoredSeries, rows: readonly StoredRow[]): StoredSeries['state'] | 'done' {
+  return state === 'running' && rows.every(({ delivery }) => !delivery || isOver(delivery)) ? 'done' : state;
+}
+
+/** What the API tells of a series. */
+export async function describeSeries(db: Database, one: StoredSeries) {
+  const rows = await rowsOf(db, one);
+  const { id, title, setup, printerId, message, createdAt, startedAt } = one;
+  return {
+    ...{ id, title, setup, printerId, message, createdAt, startedAt },
+    state: stateOf(one, rows),
+    rows: rows.map((each) => {
+      const { row, job, delivery } = each;
+      return {
+        id: row.id,
+        name: row.name,
+        trouble: row.trouble,
+        skipped: row.skipped,
+        changed: isChanged(setup, each),
+        file: job && fileOf(job),
+        jobId: job?.id ?? null,
+        ticket: job?.ticket ?? null,
+        delivery: delivery && describeDelivery(delivery),
+      };
+    }),
+  };
+}
+
+/** All series, the latest first. */
+export async function listSeries(db: Database) {
+  const all = await db.select().from(series).orderBy(desc(series.createdAt));
+  const counts = await db
+    .select({ id: seriesRows.seriesId, files: count() })
+    .from(seriesRows)
+    .groupBy(seriesRows.seriesId);
+  const files = new Map(counts.map((one) => [one.id, one.files]));
+  return Promise.all(
+    all.map(async (one) => {
+      const { id, title, printerId, message, createdAt, startedAt } = one;
+      const state = stateOf(one, one.state === 'running' ? await rowsOf(db, one) : []);
+      return { id, title, printerId, state, message, createdAt, startedAt, files: files.get(id) ?? 0 };
+    }),
+  );
+}
+
+/** A file that is to be printed, as planned against the printer. */
+export interface PlannedRow extends StoredRow {
+  readonly job: StoredJob;
+  readonly documents: readonly StoredDocument[];
+  readonly outcome: RowOutcome;
+}
+
+/** The files that are to be printed, those left out and those that could not be taken in excepted. */
+export async function planRows(
+  db: Database,
+  rows: readonly StoredRow[],
+  profile: Parameters<typeof planRow>[2],
+): Promise<PlannedRow[]> {
+  const planned: PlannedRow[] = [];
+  for (const { row, job, delivery } of rows) {
+    if (!job || row.skipped) continue;
+    const documents = await documentsOf(db, job.ticket);
+    planned.push({ row, job, delivery, documents, outcome: planRow(job.ticket, documents, profile) });
+  }
+  return planned;
+}
