@@ -3,18 +3,24 @@ import { inject, Injectable } from '@angular/core';
 import type { Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import type {
+  ChangedSeries,
   DeliveryAct,
   DeliveryRecord,
   FactsRecord,
   FileBrief,
   FileRecord,
   JobBrief,
+  JobDocument,
   JobRecord,
   PrinterRecord,
   ProblemRecord,
   SaidOfPaper,
   SavedJob,
   SeenRecord,
+  SeriesBrief,
+  SeriesFile,
+  SeriesRecord,
+  SetupRecord,
   StackRecord,
 } from '@foglio/api';
 
@@ -70,6 +76,74 @@ export class Api {
 
   removeJob(id: string): Observable<void> {
     return this.http.delete<void>(`/api/jobs/${id}`);
+  }
+
+  setups(): Observable<SetupRecord[]> {
+    return this.http.get<SetupRecord[]>('/api/setups');
+  }
+
+  saveSetup(setup: { name: string; ticket: Ticket; printerId: string | null }): Observable<SetupRecord> {
+    return this.http.post<SetupRecord>('/api/setups', setup);
+  }
+
+  changeSetup(
+    id: string,
+    change: Partial<Pick<SetupRecord, 'name' | 'ticket' | 'printerId' | 'starts'>>,
+  ): Observable<SetupRecord> {
+    return this.http.put<SetupRecord>(`/api/setups/${id}`, change);
+  }
+
+  removeSetup(id: string): Observable<void> {
+    return this.http.delete<void>(`/api/setups/${id}`);
+  }
+
+  allSeries(): Observable<SeriesBrief[]> {
+    return this.http.get<SeriesBrief[]>('/api/series');
+  }
+
+  createSeries(title: string, setup: Ticket, printerId: string): Observable<SeriesRecord> {
+    return this.http.post<SeriesRecord>('/api/series', { title, setup, printerId });
+  }
+
+  series(id: string): Observable<SeriesRecord> {
+    return this.http.get<SeriesRecord>(`/api/series/${id}`);
+  }
+
+  seriesDocuments(id: string): Observable<JobDocument[]> {
+    return this.http.get<JobDocument[]>(`/api/series/${id}/documents`);
+  }
+
+  changeSeries(id: string, change: ChangedSeries): Observable<SeriesRecord> {
+    return this.http.put<SeriesRecord>(`/api/series/${id}`, change);
+  }
+
+  removeSeries(id: string): Observable<void> {
+    return this.http.delete<void>(`/api/series/${id}`);
+  }
+
+  addSeriesFiles(id: string, files: readonly SeriesFile[]): Observable<SeriesRecord> {
+    return this.http.post<SeriesRecord>(`/api/series/${id}/rows`, { files });
+  }
+
+  /** @param rows the ids of those that stay, in order */
+  orderSeries(id: string, rows: readonly string[]): Observable<SeriesRecord> {
+    return this.http.put<SeriesRecord>(`/api/series/${id}/rows`, { rows });
+  }
+
+  skipSeriesFile(id: string, row: string, skipped: boolean): Observable<SeriesRecord> {
+    return this.http.put<SeriesRecord>(`/api/series/${id}/rows/${row}`, { skipped });
+  }
+
+  startSeries(id: string, sheets: number, confirmed: readonly string[]): Observable<SeriesRecord> {
+    return this.http.post<SeriesRecord>(`/api/series/${id}/start`, { sheets, confirmed });
+  }
+
+  pauseSeries(id: string): Observable<SeriesRecord> {
+    return this.http.post<SeriesRecord>(`/api/series/${id}/pause`, {});
+  }
+
+  resumeSeries(id: string, again: boolean): Observable<SeriesRecord> {
+    return this.http.post<SeriesRecord>(`/api/series/${id}/resume`, { again });
   }
 
   printer(id: string): Observable<PrinterRecord> {

@@ -1,6 +1,6 @@
 import type { PageToRoute, RouteChange, Ticket } from '@foglio/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
-import type { DeliveryRecord, FactsRecord, JobDocument, JobRecord, PrinterRecord } from '@foglio/api';
+import type { DeliveryRecord, FactsRecord, JobDocument, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
 import type { PlanAnswer } from '../workers/plan-messages';
 
 /** Everything that happens on the Bench. */
@@ -9,7 +9,8 @@ export const BenchActions = createActionGroup({
   events: {
     /** @param sheet where the person was when the job was last on the screen */
     Opened: props<{ jobId: string; sheet?: number }>(),
-    Loaded: props<{ job: JobRecord; printer: PrinterRecord }>(),
+    Loaded: props<{ job: JobRecord; printer: PrinterRecord; setups: readonly SetupRecord[] }>(),
+    'Setups seen': props<{ setups: readonly SetupRecord[] }>(),
     'Load failed': props<{ message: string }>(),
     'Printer wanted': props<{ printer: PrinterRecord }>(),
     'Printer changed': props<{ jobId: string; printer: PrinterRecord; revision: number }>(),

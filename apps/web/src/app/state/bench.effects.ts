@@ -36,8 +36,8 @@ export const load = createEffect(
       ofType(BenchActions.opened),
       switchMap(({ jobId }) =>
         api.job(jobId).pipe(
-          switchMap((job) => forkJoin({ job: of(job), printer: api.printer(job.printerId) })),
-          map(({ job, printer }) => BenchActions.loaded({ job, printer })),
+          switchMap((job) => forkJoin({ job: of(job), printer: api.printer(job.printerId), setups: api.setups() })),
+          map((loaded) => BenchActions.loaded(loaded)),
           catchError((error: unknown) => of(BenchActions.loadFailed({ message: sayError(error) }))),
         ),
       ),

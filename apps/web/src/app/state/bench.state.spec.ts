@@ -18,7 +18,7 @@ const job: JobRecord = {
 
 const { reducer } = benchFeature;
 const after = (...actions: Parameters<typeof reducer>[1][]): BenchState =>
-  actions.reduce(reducer, reducer(undefined, BenchActions.loaded({ job, printer })));
+  actions.reduce(reducer, reducer(undefined, BenchActions.loaded({ job, printer, setups: [] })));
 
 const planned = (state: BenchState): BenchState => {
   const made = plan(state.ticket!, state.documents, profile);

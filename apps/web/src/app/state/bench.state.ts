@@ -1,7 +1,9 @@
 import { routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
-import type { JobDocument, PrinterRecord } from '@foglio/api';
+import type { JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
 import type { PlanTrouble } from '../workers/plan-messages';
+import type { Situation } from '../bench/sentence/aspect';
+import { houseTicket } from '../setups/house';
 import { BenchActions } from './bench.actions';
 
 export type Saving = 'saved' | 'unsaved' | 'conflict' | 'failed';
@@ -14,6 +16,8 @@ export interface BenchState {
   /** The ticket's, in its order; the same object for as long as nothing of it changes, since all is planned anew for another. */
   readonly documents: readonly JobDocument[];
   readonly printer: PrinterRecord | null;
+  /** All that are saved; new jobs start from one of them. */
+  readonly setups: readonly SetupRecord[];
   readonly revision: number;
   readonly plan: Plan | null;
   /** Why the ticket as it stands cannot be planned; the plan shown is then the last one that could. */
@@ -40,6 +44,7 @@ const EMPTY: BenchState = {
   files: {},
   documents: [],
   printer: null,
+  setups: [],
   revision: 0,
   plan: null,
   trouble: null,
@@ -88,11 +93,13 @@ function documentsOf(
 const reducer = createReducer(
   EMPTY,
   on(BenchActions.opened, (_state, { jobId, sheet = 1 }): BenchState => ({ ...EMPTY, jobId, sheet, anchor: sheet })),
-  on(BenchActions.loaded, (state, { job, printer }): BenchState => {
+  on(BenchActions.loaded, (state, { job, printer, setups }): BenchState => {
     const { ticket, documents, revision } = job;
     const files = Object.fromEntries(documents.map((one) => [one.id, one]));
-    return { ...state, jobId: job.id, ticket, files, documents, revision, printer, saving: 'saved', loadError: null };
+    const loaded = { ticket, files, documents, revision, printer, setups };
+    return { ...state, ...loaded, jobId: job.id, saving: 'saved', loadError: null };
   }),
+  on(BenchActions.setupsSeen, (state, { setups }): BenchState => ({ ...state, setups })),
   on(BenchActions.loadFailed, (state, { message }): BenchState => ({ ...state, loadError: message })),
   on(BenchActions.printerSeen, (state, { printer }): BenchState => {
     // An unchanged profile keeps its identity, so that nothing is planned again for it.
@@ -173,10 +180,25 @@ const reducer = createReducer(
 export const carries = (sheet: Sheet, { document, page }: PageToRoute): boolean =>
   [...sheet.front.cells, ...(sheet.back?.cells ?? [])].some((cell) => cell.document === document && cell.page === page);
 
+/** What the ticket is said and changed before; null before the job is there. The document in question is the first. */
+function situationOf({ ticket, documents, printer, setups }: BenchState): Situation | null {
+  const house = houseTicket(setups, printer?.id);
+  return ticket && printer && house ? { ticket, documents, printer: printer.profile, at: 0, house } : null;
+}
+
 export const benchFeature = createFeature({
   name: 'bench',
   reducer,
-  extraSelectors: ({ selectPlan, selectSheet, selectAnchor, selectPages, selectSaving, selectTrouble }) => ({
+  extraSelectors: ({
+    selectBenchState,
+    selectPlan,
+    selectSheet,
+    selectAnchor,
+    selectPages,
+    selectSaving,
+    selectTrouble,
+  }) => ({
+    selectSituation: createSelector(selectBenchState, situationOf),
     /** The sheets from the anchor to the one shown, in order. */
     selectChosenSheets: createSelector(selectPlan, selectSheet, selectAnchor, (plan, sheet, anchor): Sheet[] =>
       plan ? plan.sheets.slice(Math.min(sheet, anchor) - 1, Math.max(sheet, anchor)) : [],

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Ticket } from '@foglio/core';
 import { benchFeature } from '../../state/bench.state';
+import type { Situation } from './aspect';
 import { OFFERED } from './aspects';
 
 /** What the sentence does not say yet and could: each leads to its own popover. */
@@ -48,10 +48,9 @@ import { OFFERED } from './aspects';
 })
 export class AlsoList {
   readonly chosen = output<string>();
-  private readonly bench = inject(Store).selectSignal(benchFeature.selectBenchState);
+  private readonly situation = inject(Store).selectSignal(benchFeature.selectSituation);
   protected readonly offered = computed(() => {
-    const { ticket, documents, printer } = this.bench();
-    const situation = { ticket: ticket as Ticket, documents, printer: printer!.profile, at: 0 };
+    const situation = this.situation() as Situation;
     return OFFERED.filter(({ fits, say }) => (fits?.(situation) ?? true) && say(situation) === null);
   });
 }

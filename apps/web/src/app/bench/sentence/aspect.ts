@@ -7,6 +7,8 @@ export interface Situation {
   readonly printer: Printer;
   /** The document in question, from 0, where an aspect is about one. */
   readonly at: number;
+  /** The set-up that new jobs for this printer start from: what differs from it stands out. */
+  readonly house: Ticket;
 }
 
 /** One value that may be taken. */
@@ -40,8 +42,8 @@ export interface Aspect {
   readonly lead: string;
   /** The phrase; null where nothing is to be said, since it is at its usual value or means nothing here. */
   readonly say: (situation: Situation) => string | null;
-  /** The values it has in the house set-up; it is said strongly where the ticket has others. */
-  readonly usual: (situation: Situation) => Partial<Ticket>;
+  /** The values at which there is nothing to say of it, or the plainest thing; "leave out" gives it these. */
+  readonly plain: (situation: Situation) => Partial<Ticket>;
   /** Whether it means anything for this ticket; always, unless given. */
   readonly fits?: (situation: Situation) => boolean;
   readonly choices?: (situation: Situation) => readonly Choice[];
@@ -54,9 +56,30 @@ export interface Aspect {
   };
 }
 
-/** Whether the ticket has the value of the house set-up. */
-export function isUsual({ usual }: Pick<Aspect, 'usual'>, situation: Situation): boolean {
-  return holds(situation.ticket, usual(situation));
+type Worded = Pick<Aspect, 'say' | 'plain'>;
+
+/** The fields of the ticket that an aspect is about, as the house set-up has them. */
+function ofHouse(aspect: Worded, situation: Situation): Partial<Ticket> {
+  const { ticket, house } = situation;
+  const [entry] = house.documents;
+  const documents = ticket.documents.map((one) => ({ ...one, ...entry, file: one.file }));
+  const keys = Object.keys(aspect.plain(situation)) as (keyof Ticket)[];
+  return Object.fromEntries(keys.map((key) => [key, { ...house, documents, title: ticket.title }[key]]));
+}
+
+/** How it is said of the house set-up. */
+export const sayUsual = (aspect: Worded, situation: Situation): string | null =>
+  aspect.say({ ...situation, ticket: { ...situation.ticket, ...ofHouse(aspect, situation) } });
+
+/** Whether the ticket has the value of the house set-up: whether the same is said of both. */
+export const isUsual = (aspect: Worded, situation: Situation): boolean =>
+  aspect.say(situation) === sayUsual(aspect, situation);
+
+/** The change back to the house set-up: to the plain values where these are the usual ones. */
+export function usual(aspect: Worded, situation: Situation): Partial<Ticket> {
+  const plain = aspect.plain(situation);
+  const said = aspect.say({ ...situation, ticket: { ...situation.ticket, ...plain } });
+  return said === sayUsual(aspect, situation) ? plain : ofHouse(aspect, situation);
 }
 
 /** Whether a ticket has all that a patch says. */

@@ -16,7 +16,7 @@ export const copies: Aspect = {
   offer: null,
   lead: ', ',
   say: ({ ticket }) => (ticket.copies === 1 ? 'one copy' : `${ticket.copies} copies`),
-  usual: () => ({ copies: 1 }),
+  plain: () => ({ copies: 1 }),
   numbers: ({ ticket }) => [
     {
       label: 'Copies',
@@ -39,7 +39,7 @@ export const sets: Aspect = {
     if (ticket.copies === 1) return null;
     return ticket.collate ? 'complete sets' : 'the same sheet again before the next';
   },
-  usual: () => ({ collate: true }),
+  plain: () => ({ collate: true }),
   choices: () => [
     { label: 'Complete sets: the whole job, then the whole job again', patch: { collate: true } },
     { label: 'The same sheet again: all copies of sheet 1, then of sheet 2', patch: { collate: false } },
@@ -52,7 +52,7 @@ export const sides: Aspect = {
   offer: null,
   lead: ', on ',
   say: ({ ticket }) => (folded(ticket) ? null : ticket.sides === 'two-sided' ? 'both sides' : 'one side'),
-  usual: () => ({ sides: 'one-sided' }),
+  plain: () => ({ sides: 'one-sided' }),
   choices: () => [
     { label: 'Both sides of the sheet', patch: { sides: 'two-sided' } },
     { label: 'One side; backs stay blank', patch: { sides: 'one-sided' } },
@@ -65,7 +65,7 @@ export const bind: Aspect = {
   offer: null,
   lead: ' turning ',
   say: ({ ticket }) => (ticket.sides === 'two-sided' && !folded(ticket) ? sayBind(ticket.bind) : null),
-  usual: () => ({ bind: 'left' }),
+  plain: () => ({ bind: 'left' }),
   choices: () => [
     { label: 'Like a book, held on the left', patch: { bind: 'left' } },
     { label: 'Like a book read from the right, held on the right', patch: { bind: 'right' } },
@@ -81,7 +81,7 @@ export const bookletBind: Aspect = {
   lead: ', ',
   fits: ({ ticket }) => folded(ticket),
   say: ({ ticket }) => (folded(ticket) && ticket.bind === 'right' ? 'read from the right' : null),
-  usual: () => ({ bind: 'left' }),
+  plain: () => ({ bind: 'left' }),
   choices: () => [
     { label: 'From the left', patch: { bind: 'left' } },
     { label: 'From the right', patch: { bind: 'right' } },

@@ -47,7 +47,7 @@ export const perSide: Aspect = {
     const cells = cellsOf(situation);
     return cells === 1 ? '1 page a side' : `${cells} pages a side`;
   },
-  usual: (situation) => gridOfPages(situation, 1),
+  plain: (situation) => gridOfPages(situation, 1),
   choices: (situation) => [
     ...COUNTS.map((count) => ({
       label: count === 1 ? '1 page a side' : `${count} pages a side`,
@@ -71,7 +71,7 @@ export const grid: Aspect = {
     if (columns === null || rows === null) return null;
     return `${columns === 1 ? '1 column' : `${columns} columns`} and ${rows === 1 ? '1 row' : `${rows} rows`}`;
   },
-  usual: (situation) => withGrid(situation, { columns: null, rows: null }),
+  plain: (situation) => withGrid(situation, { columns: null, rows: null }),
   numbers: (situation) => {
     const layout = gridOf(situation) ?? gridDefaults;
     const [columns, rows] = [layout.columns ?? 1, layout.rows ?? 1];
@@ -91,7 +91,7 @@ export const repeat: Aspect = {
   fits: severalCells,
   say: (situation) =>
     gridOf(situation)?.repeat === 'fill-side' && severalCells(situation) ? 'each side filled with one page' : null,
-  usual: (situation) => withGrid(situation, { repeat: 'none' }),
+  plain: (situation) => withGrid(situation, { repeat: 'none' }),
   choices: (situation) => [
     { label: 'Each place the next page', patch: withGrid(situation, { repeat: 'none' }) },
     { label: 'Each side filled with one page, again and again', patch: withGrid(situation, { repeat: 'fill-side' }) },
@@ -108,7 +108,7 @@ export const flow: Aspect = {
     const layout = gridOf(situation);
     return layout && severalCells(situation) && layout.flow !== gridDefaults.flow ? FLOWS[layout.flow] : null;
   },
-  usual: (situation) => withGrid(situation, { flow: gridDefaults.flow }),
+  plain: (situation) => withGrid(situation, { flow: gridDefaults.flow }),
   choices: (situation) =>
     Object.entries(FLOWS).map(([value, label]) => ({
       label: label[0]?.toUpperCase() + label.slice(1),
@@ -123,7 +123,7 @@ export const turn: Aspect = {
   lead: ', ',
   fits: isGrid,
   say: (situation) => (gridOf(situation)?.turn === 'best' ? 'turned where that is larger' : null),
-  usual: (situation) => withGrid(situation, { turn: 'upright' }),
+  plain: (situation) => withGrid(situation, { turn: 'upright' }),
   choices: (situation) => [
     { label: 'Always upright', patch: withGrid(situation, { turn: 'upright' }) },
     { label: 'A quarter turn where the page is larger then', patch: withGrid(situation, { turn: 'best' }) },
@@ -140,7 +140,7 @@ export const gutter: Aspect = {
     const wide = gridOf(situation)?.gutter ?? 0;
     return wide > 0 && severalCells(situation) ? `${wide} mm apart` : null;
   },
-  usual: (situation) => withGrid(situation, { gutter: 0 }),
+  plain: (situation) => withGrid(situation, { gutter: 0 }),
   numbers: (situation) => [
     {
       label: 'Gutter',
@@ -161,7 +161,7 @@ export const frame: Aspect = {
   lead: ', ',
   fits: isGrid,
   say: (situation) => (gridOf(situation)?.frame ? 'framed' : null),
-  usual: (situation) => withGrid(situation, { frame: false }),
+  plain: (situation) => withGrid(situation, { frame: false }),
   choices: (situation) => [
     { label: 'No line', patch: withGrid(situation, { frame: false }) },
     { label: 'A thin line round each page', patch: withGrid(situation, { frame: true }) },
@@ -175,7 +175,7 @@ export const cutMarks: Aspect = {
   lead: ', ',
   fits: isGrid,
   say: (situation) => (gridOf(situation)?.marks === 'cut' ? 'with cut marks' : null),
-  usual: (situation) => withGrid(situation, { marks: 'none' }),
+  plain: (situation) => withGrid(situation, { marks: 'none' }),
   choices: (situation) => [
     { label: 'No marks', patch: withGrid(situation, { marks: 'none' }) },
     { label: 'Cut marks at the corners of each page', patch: withGrid(situation, { marks: 'cut' }) },
@@ -192,7 +192,7 @@ export const signatures: Aspect = {
     const count = bookletOf(situation)?.sheetsPerSignature ?? 0;
     return count === 0 ? null : count === 1 ? 'single sheets' : `signatures of ${count} sheets`;
   },
-  usual: (situation) => withBooklet(situation, { sheetsPerSignature: 0 }),
+  plain: (situation) => withBooklet(situation, { sheetsPerSignature: 0 }),
   numbers: (situation) => [
     {
       label: 'Sheets a signature, 0 for all in one',
@@ -216,7 +216,7 @@ export const creep: Aspect = {
     const far = bookletOf(situation)?.creep ?? 0;
     return far === 0 ? null : `moved ${far} mm a sheet towards the fold`;
   },
-  usual: (situation) => withBooklet(situation, { creep: 0 }),
+  plain: (situation) => withBooklet(situation, { creep: 0 }),
   numbers: (situation) => [
     {
       label: 'Creep a sheet',
@@ -240,7 +240,7 @@ export const cover: Aspect = {
     const tray = bookletOf(situation)?.cover ?? null;
     return tray === null ? null : `its cover from ${sayTray(tray, situation.printer)}`;
   },
-  usual: (situation) => withBooklet(situation, { cover: null }),
+  plain: (situation) => withBooklet(situation, { cover: null }),
   choices: (situation) => [
     { label: 'The paper of the rest', patch: withBooklet(situation, { cover: null }) },
     ...situation.printer.trays.map(({ id }) => ({
@@ -257,7 +257,7 @@ export const foldMarks: Aspect = {
   lead: ', ',
   fits: isBooklet,
   say: (situation) => (bookletOf(situation)?.marks === 'fold' ? 'with fold marks' : null),
-  usual: (situation) => withBooklet(situation, { marks: 'none' }),
+  plain: (situation) => withBooklet(situation, { marks: 'none' }),
   choices: (situation) => [
     { label: 'No marks', patch: withBooklet(situation, { marks: 'none' }) },
     { label: 'A mark at both ends of the fold', patch: withBooklet(situation, { marks: 'fold' }) },

@@ -30,7 +30,7 @@ export const title: Aspect = {
   offer: null,
   lead: ' of ',
   say: documentTitle,
-  usual: ({ ticket }) => ({ title: ticket.title }),
+  plain: ({ ticket }) => ({ title: ticket.title }),
   text: ({ ticket }) => ({ label: 'Title', value: ticket.title, patch: (value) => ({ title: value }) }),
 };
 
@@ -45,7 +45,7 @@ export const rotate: Aspect = {
     const degrees = documentOf(situation)?.rotate ?? 0;
     return degrees === 0 ? null : `turned ${degrees}°`;
   },
-  usual: (situation) => withDocument(situation, { rotate: 0 }),
+  plain: (situation) => withDocument(situation, { rotate: 0 }),
   choices: (situation) => [
     { label: 'As they are', patch: withDocument(situation, { rotate: 0 }) },
     { label: 'A quarter turn clockwise', patch: withDocument(situation, { rotate: 90 }) },
@@ -61,7 +61,7 @@ export const numbering: Aspect = {
   lead: ', ',
   fits: ({ documents }) => documents.length === 1 && documents[0]!.pages.some(({ label }) => label !== undefined),
   say: (situation) => (documentOf(situation)?.numbering === 'labels' ? 'counted by their labels' : null),
-  usual: (situation) => withDocument(situation, { numbering: 'position' }),
+  plain: (situation) => withDocument(situation, { numbering: 'position' }),
   choices: (situation) => [
     { label: 'Places in the document, from 1', patch: withDocument(situation, { numbering: 'position' }) },
     { label: 'The labels printed on the pages', patch: withDocument(situation, { numbering: 'labels' }) },
@@ -75,7 +75,7 @@ export const newSections: Aspect = {
   lead: ', ',
   fits: ({ documents }) => documents.some(({ outline }) => (outline?.length ?? 0) > 0),
   say: ({ ticket }) => (ticket.newSheet.sections ? 'each section on a new sheet' : null),
-  usual: ({ ticket }) => ({ newSheet: { ...ticket.newSheet, sections: false } }),
+  plain: ({ ticket }) => ({ newSheet: { ...ticket.newSheet, sections: false } }),
   choices: ({ ticket: { newSheet } }) => [
     { label: 'Right after the one before', patch: { newSheet: { ...newSheet, sections: false } } },
     { label: 'Each on a new sheet', patch: { newSheet: { ...newSheet, sections: true } } },
@@ -90,7 +90,7 @@ export const newDocuments: Aspect = {
   fits: ({ ticket }) => ticket.documents.length > 1,
   say: ({ ticket }) =>
     !ticket.newSheet.documents && ticket.documents.length > 1 ? 'one document right after the other' : null,
-  usual: ({ ticket }) => ({ newSheet: { ...ticket.newSheet, documents: true } }),
+  plain: ({ ticket }) => ({ newSheet: { ...ticket.newSheet, documents: true } }),
   choices: ({ ticket: { newSheet } }) => [
     { label: 'Each on a new sheet', patch: { newSheet: { ...newSheet, documents: true } } },
     { label: 'On the sheet where the one before ends', patch: { newSheet: { ...newSheet, documents: false } } },
@@ -103,7 +103,7 @@ export const slips: Aspect = {
   offer: 'Blank slips between sets or documents',
   lead: ', ',
   say: ({ ticket: { slips: put } }) => (put.between === 'nothing' ? null : `with a blank slip between ${put.between}`),
-  usual: ({ ticket }) => ({ slips: { ...ticket.slips, between: 'nothing' } }),
+  plain: ({ ticket }) => ({ slips: { ...ticket.slips, between: 'nothing' } }),
   choices: ({ ticket }) => [
     { label: 'No slips', patch: { slips: { ...ticket.slips, between: 'nothing' } } },
     { label: 'A blank sheet between sets', patch: { slips: { ...ticket.slips, between: 'sets' } } },
@@ -119,7 +119,7 @@ export const slipTray: Aspect = {
   fits: ({ ticket }) => ticket.slips.between !== 'nothing',
   say: ({ ticket: { slips: put }, printer }) =>
     put.between === 'nothing' || put.tray === null ? null : sayTray(put.tray, printer),
-  usual: ({ ticket }) => ({ slips: { ...ticket.slips, tray: null } }),
+  plain: ({ ticket }) => ({ slips: { ...ticket.slips, tray: null } }),
   choices: (situation) => {
     const from = (id: string | null): Partial<Ticket> => ({ slips: { ...situation.ticket.slips, tray: id } });
     return [
@@ -135,7 +135,7 @@ export const delivery: Aspect = {
   offer: 'The last sheet first',
   lead: ', ',
   say: ({ ticket }) => (ticket.delivery === 'last-to-first' ? 'last sheet first' : null),
-  usual: () => ({ delivery: 'first-to-last' }),
+  plain: () => ({ delivery: 'first-to-last' }),
   choices: () => [
     { label: 'The first sheet first', patch: { delivery: 'first-to-last' } },
     { label: 'The last sheet first, for printers that stack face up', patch: { delivery: 'last-to-first' } },

@@ -6,12 +6,40 @@ export const LONGEST_PAGES = 48;
 type TicketDocument = Ticket['documents'][number];
 
 export function sayChosen(document: TicketDocument, facts: DocumentFacts | undefined): string {
+  if (!facts) return sayInAny(document.pages);
   const pages = chosenPages(document, facts);
-  if (pages === null || !facts) return `pages “${document.pages}”`;
+  if (pages === null) return `pages “${document.pages}”`;
   const inOrder = pages.every((page, index) => page === index + 1);
   if (inOrder && pages.length === facts.pages.length) return sayEvery(pages.length);
   const listed = listPages(pages);
   return listed.length > LONGEST_PAGES ? `${pages.length} pages` : listed;
+}
+
+/** A selection of any file in words, as far as it means the same in all. */
+export function sayInAny(text: string): string {
+  const said = text.split(',').map((part) => sayTermInAny(part.trim()));
+  if (said.some((one) => one === null)) return `pages “${text}”`;
+  return said.length === 1 ? String(said[0]) : `${said.slice(0, -1).join(', ')} and ${said.at(-1)}`;
+}
+
+const TERMS: Readonly<Record<string, string>> = {
+  all: 'all pages',
+  '1': 'the first page',
+  last: 'the last page',
+  '2-': 'all pages after the first',
+  odd: 'odd pages',
+  even: 'even pages',
+};
+
+function sayTermInAny(term: string): string | null {
+  const heading = /^"([^"]+)"$/.exec(term);
+  if (heading) return `“${heading[1]}”`;
+  const place = /^(\d+):(1|last)?$/.exec(term);
+  if (!place) return TERMS[term] ?? null;
+  const [, section, page] = place;
+  return page === undefined
+    ? `section ${section}`
+    : `the ${page === '1' ? 'first' : 'last'} page of section ${section}`;
 }
 
 const sayEvery = (count: number): string =>

@@ -32,7 +32,7 @@ export const paper: Aspect = {
   offer: null,
   lead: ', on ',
   say: ({ ticket }) => (ticket.paper.size === 'as-page' ? 'each page’s own paper size' : saySize(ticket.paper.size)),
-  usual: (situation) => withPaper(situation, { size: 'as-page' }),
+  plain: (situation) => withPaper(situation, { size: 'as-page' }),
   choices: (situation) => [
     { label: 'Each page on paper of its own size', patch: withPaper(situation, { size: 'as-page' }) },
     ...sizesFor(situation).map((size) => ({ label: `All on ${saySize(size)}`, patch: withPaper(situation, { size }) })),
@@ -57,7 +57,7 @@ export const paperType: Aspect = {
   offer: 'A kind of paper: letterhead, card and so on',
   lead: ', on ',
   say: ({ ticket }) => (ticket.paper.type === null ? null : `${sayType(ticket.paper.type)} paper`),
-  usual: (situation) => withPaper(situation, { type: null }),
+  plain: (situation) => withPaper(situation, { type: null }),
   choices: (situation) => {
     const loaded = situation.printer.trays.flatMap(({ type }) => (type === null ? [] : [type]));
     const chosen = situation.ticket.paper.type === null ? [] : [situation.ticket.paper.type];
@@ -77,7 +77,7 @@ export const orientation: Aspect = {
   offer: 'All sides portrait, or all landscape',
   lead: ', ',
   say: ({ ticket }) => (ticket.paper.orientation === 'auto' ? null : `every side ${ticket.paper.orientation}`),
-  usual: (situation) => withPaper(situation, { orientation: 'auto' }),
+  plain: (situation) => withPaper(situation, { orientation: 'auto' }),
   choices: (situation) => [
     { label: 'As the pages ask for', patch: withPaper(situation, { orientation: 'auto' }) },
     { label: 'Every side portrait', patch: withPaper(situation, { orientation: 'portrait' }) },
@@ -103,7 +103,7 @@ export const scale: Aspect = {
   lead: ', ',
   say: ({ ticket: { scale: wanted } }) =>
     wanted.mode === 'percent' ? `at ${wanted.percent} %` : SCALES[wanted.mode].said,
-  usual: ({ ticket }) => ({ scale: { ...ticket.scale, mode: 'auto-fit' } }),
+  plain: ({ ticket }) => ({ scale: { ...ticket.scale, mode: 'auto-fit' } }),
   choices: ({ ticket }) =>
     Object.entries(SCALES).map(([mode, { label }]) => ({
       label,
@@ -128,7 +128,7 @@ export const margin: Aspect = {
   offer: 'A margin kept free',
   lead: ', ',
   say: ({ ticket }) => (ticket.margin === 0 ? null : `keeping ${ticket.margin} mm free`),
-  usual: () => ({ margin: 0 }),
+  plain: () => ({ margin: 0 }),
   numbers: ({ ticket }) => [
     {
       label: 'Margin',
@@ -149,7 +149,7 @@ export const color: Aspect = {
   lead: ', in ',
   say: ({ ticket, printer }) =>
     ticket.color === 'monochrome' ? 'grey' : printer.color ? 'colour' : 'this printer’s grey',
-  usual: () => ({ color: 'auto' }),
+  plain: () => ({ color: 'auto' }),
   choices: () => [
     { label: 'Colour where a page holds any', patch: { color: 'auto' } },
     { label: 'Everything in grey', patch: { color: 'monochrome' } },
@@ -163,7 +163,7 @@ export const quality: Aspect = {
   lead: ', ',
   say: ({ ticket }) =>
     ticket.quality === 'normal' ? null : ticket.quality === 'draft' ? 'as a draft' : 'in high quality',
-  usual: () => ({ quality: 'normal' }),
+  plain: () => ({ quality: 'normal' }),
   choices: () => [
     { label: 'Normal', patch: { quality: 'normal' } },
     { label: 'Draft: less ink', patch: { quality: 'draft' } },
@@ -184,7 +184,7 @@ export const tray: Aspect = {
   offer: null,
   lead: ', from ',
   say: ({ ticket, printer }) => sayTray(ticket.tray, printer),
-  usual: () => ({ tray: 'auto' }),
+  plain: () => ({ tray: 'auto' }),
   choices: (situation) => [
     { label: 'Whichever tray holds its paper', patch: { tray: 'auto' } },
     ...trayChoices(situation, (id) => ({ tray: id })),

@@ -23,7 +23,11 @@ let closed: number;
 function state(settings: object, read = 0): { [benchFeature.name]: Partial<BenchState> } {
   const ticket = readTicket({ version: 1, documents: [{ file: 'f' }], ...settings });
   const documents = [documentRead(read)];
-  return { [benchFeature.name]: { ticket, documents, printer: { id: 'p', name: 'P', answers: true, profile } } };
+  const house = readTicket({ version: 1, documents: [{ file: '*' }] });
+  const setups = [{ id: 's', name: 'House', starts: 'house', printerId: null, ticket: house }];
+  return {
+    [benchFeature.name]: { ticket, documents, setups, printer: { id: 'p', name: 'P', answers: true, profile } },
+  };
 }
 
 async function open(control: string, settings: object = {}): Promise<HTMLElement> {

@@ -18,7 +18,7 @@ import { concatMap, debounceTime, from, switchMap, toArray } from 'rxjs';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { Planner } from '../../workers/planner';
-import { holds, isUsual, type NumberField, type Situation } from './aspect';
+import { holds, isUsual, sayUsual, usual, type NumberField, type Situation } from './aspect';
 import { aspectOf } from './aspects';
 import { sayChange, sayOutcome } from './outcome-words';
 
@@ -46,18 +46,18 @@ export class PhrasePopover {
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly ticket = computed(() => this.bench().ticket as Ticket);
   protected readonly aspect = computed(() => aspectOf(this.control()));
-  private readonly situation = computed<Situation>(() => ({
-    ticket: this.ticket(),
-    documents: this.bench().documents,
-    printer: this.bench().printer!.profile,
-    at: this.at(),
-  }));
+  private readonly known = this.store.selectSignal(benchFeature.selectSituation);
+  private readonly situation = computed<Situation>(() => ({ ...this.known()!, at: this.at() }));
 
   protected readonly choices = computed(() => this.aspect().choices?.(this.situation()) ?? []);
   protected readonly numbers = computed(() => this.aspect().numbers?.(this.situation()) ?? []);
   protected readonly text = computed(() => this.aspect().text?.(this.situation()) ?? null);
   protected readonly taken = computed(() => this.choices().findIndex(({ patch }) => holds(this.ticket(), patch)));
-  protected readonly usual = computed(() => isUsual(this.aspect(), this.situation()));
+  protected readonly isUsual = computed(() => isUsual(this.aspect(), this.situation()));
+  /** What there is to say of it also where it is usual cannot be left out. */
+  protected readonly isSaid = computed(
+    () => this.aspect().offer === null || sayUsual(this.aspect(), this.situation()) !== null,
+  );
 
   /** What the ticket has in each number field; the same for as long as no number of it is another. */
   private readonly had = computed<readonly number[]>(() => this.numbers().map(({ value }) => value), {
@@ -139,7 +139,7 @@ export class PhrasePopover {
   }
 
   protected leaveOut(): void {
-    this.take(this.aspect().usual(this.situation()));
+    this.take(usual(this.aspect(), this.situation()));
     this.closed.emit();
   }
 }

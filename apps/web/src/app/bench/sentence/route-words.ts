@@ -1,7 +1,7 @@
 import { listPages, routeSettings, type Route } from '@foglio/core';
 import { sayTray, type Situation } from './aspect';
 import { PAGE_ASPECTS } from './aspects';
-import { LONGEST_PAGES, readPages } from './page-words';
+import { LONGEST_PAGES, readPages, sayInAny } from './page-words';
 
 /** "page 1 comes from Tray 2, on one side" */
 export function sayRoute(route: Route, situation: Situation): string {
@@ -14,6 +14,8 @@ export function sayRoute(route: Route, situation: Situation): string {
 
 /** The pages in words, and whether it is a single one. A rule for several documents is told by its text. */
 function subjectOf(route: Route, { ticket, documents }: Situation): { subject: string; one: boolean } {
+  if (documents.length === 0)
+    return { subject: sayInAny(route.pages), one: /^(1|last|\d+:(1|last))$/.test(route.pages) };
   const place = (route.document ?? 1) - 1;
   const document = ticket.documents[place] ?? { rotate: 0, numbering: 'position' };
   const pages = readPages(route.pages, documents[place], document, true);

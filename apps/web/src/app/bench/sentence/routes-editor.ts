@@ -45,12 +45,8 @@ export class RoutesEditor {
   protected readonly routes = computed(() => this.ticket().routes);
   protected readonly documents = computed(() => this.bench().documents);
   protected readonly trouble = computed(() => this.bench().trouble);
-  protected readonly situation = computed<Situation>(() => ({
-    ticket: this.ticket(),
-    documents: this.documents(),
-    printer: this.bench().printer!.profile,
-    at: 0,
-  }));
+  private readonly known = this.store.selectSignal(benchFeature.selectSituation);
+  protected readonly situation = computed(() => this.known() as Situation);
 
   /** Which route shows its further settings; null: none. */
   protected readonly open = linkedSignal<number, number | null>({

@@ -142,8 +142,7 @@ export class SentenceBar {
   private readonly store = inject(Store);
   private readonly injector = inject(Injector);
   private readonly overlay = viewChild(CdkConnectedOverlay);
-  private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
-  private readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
+  private readonly situation = this.store.selectSignal(benchFeature.selectSituation);
   protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
   protected readonly ALSO = ALSO;
   protected readonly PRINTER = PRINTER;
@@ -152,11 +151,11 @@ export class SentenceBar {
   /** Longer ones are set smaller, so that they too stay within three lines. */
   protected readonly long = computed(() => this.phrases().reduce((sum, { text }) => sum + text.length, 0) > LONG);
   protected readonly phrases = computed<KeyedPhrase[]>(() => {
-    const [ticket, printer] = [this.ticket(), this.printer()];
-    if (!ticket || !printer) return [];
+    const situation = this.situation();
+    if (!situation) return [];
     let last = 'start';
     let words = 0;
-    const said = sentence(ticket, this.documents(), printer.profile);
+    const said = sentence(situation);
     return said.map((phrase, index) => {
       words = phrase.control === null ? words + 1 : 0;
       if (phrase.control !== null) last = `${phrase.control} ${phrase.index}`;

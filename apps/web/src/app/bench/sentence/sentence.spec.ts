@@ -1,7 +1,7 @@
 import { bookletDefaults, gridDefaults, type DocumentFacts, type Printer, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { isUsual } from './aspect';
-import { OFFERED } from './aspects';
+import { isUsual, usual, type Situation } from './aspect';
+import { aspectOf, OFFERED } from './aspects';
 import { sentence } from './sentence';
 
 const PRINTER: Printer = readPrinter({
@@ -21,10 +21,12 @@ const documentOf = (name: string, count: number): DocumentFacts => ({
 
 const CONTRACT = [documentOf('contract.pdf', 14)];
 
+const HOUSE = readTicket({ version: 1, documents: [{ file: '*' }] });
+
 function read(settings: object, documents = CONTRACT, pages = 'all'): string {
   const entries = documents.map(({ name }) => ({ file: name, pages }));
   const ticket: Ticket = readTicket({ version: 1, title: 'Season contract', documents: entries, ...settings });
-  return sentence(ticket, documents, PRINTER)
+  return sentence({ ticket, documents, printer: PRINTER, at: 0, house: HOUSE })
     .map(({ text }) => text)
     .join('');
 }
@@ -156,9 +158,67 @@ test.each<[string, string]>([
   expect(said).toBe(expected);
 });
 
+const situationOf = (settings: object, house: object = {}): Situation => ({
+  ticket: readTicket({ version: 1, documents: [{ file: 'contract.pdf' }], ...settings }),
+  documents: CONTRACT,
+  printer: PRINTER,
+  at: 0,
+  house: readTicket({ version: 1, documents: [{ file: '*' }], ...house }),
+});
+
+test.each([
+  [{}, { color: 'monochrome', copies: 2 }, ['one copy', 'colour']],
+  [{ color: 'monochrome', copies: 2 }, { color: 'monochrome', copies: 2 }, []],
+  [{}, { quality: 'draft' }, ['not as a draft']],
+  [
+    { layout: { kind: 'grid', pagesPerSide: 2, gutter: 4 } },
+    { layout: { kind: 'grid', pagesPerSide: 2 } },
+    ['4 mm apart'],
+  ],
+  [{ layout: { kind: 'grid' } }, { layout: { kind: 'booklet', creep: 1 } }, ['1 page a side']],
+  [{ sides: 'two-sided' }, { sides: 'two-sided', bind: 'top' }, ['like a book']],
+  [{}, { documents: [{ file: '*', pages: '2-' }] }, ['all 14 pages']],
+  [{}, { routes: [{ pages: '1', tray: 'tray-2' }] }, ['with no paper or settings of its own for any page']],
+  [
+    {
+      routes: [
+        { document: 1, pages: '1', tray: 'tray-2' },
+        { pages: 'last', tray: 'tray-2' },
+      ],
+    },
+    { routes: [{ pages: '1', tray: 'tray-2' }] },
+    ['the last page'],
+  ],
+])('%j stands out before %j as %j', (settings, house, strong) => {
+  const said = sentence(situationOf(settings, house)).filter((phrase) => phrase.strong);
+  const short = said.map(({ text }) => text.replace(/^[Pp]age 14 comes.*/, 'the last page'));
+  expect(short).toEqual(strong);
+});
+
+test('back to the usual is back to the house set-up', () => {
+  const situation = situationOf({ copies: 9 }, { copies: 2 });
+  expect(usual(aspectOf('copies'), situation)).toEqual({ copies: 2 });
+  const drafted = situationOf({}, { quality: 'draft' });
+  expect(usual(aspectOf('quality'), drafted)).toEqual({ quality: 'draft' });
+});
+
+test.each([
+  [{}, 'Print all pages of a document, one copy, on one side'],
+  [{ documents: [{ file: '*', pages: '2-' }] }, 'Print all pages after the first of a document'],
+  [
+    { routes: [{ pages: '1, 2:1', tray: 'tray-2' }] },
+    '. The first page and the first page of section 2 come from Tray 2;',
+  ],
+  [{ routes: [{ pages: 'last', tray: 'tray-2' }] }, '. The last page comes from Tray 2;'],
+  [{ routes: [{ pages: '1, 6', tray: 'tray-2' }] }, '. Pages “1, 6” come from Tray 2;'],
+])('%j is said of any file', (settings, expected) => {
+  const said = sentence({ ...situationOf(settings), documents: [] }).map(({ text }) => text);
+  expect(said.join('')).toContain(expected);
+});
+
 test('phrases at the house set-up are quiet, others strong', () => {
   const phrases = (settings: object): [string, boolean][] =>
-    sentence(readTicket({ version: 1, documents: [{ file: 'contract.pdf' }], ...settings }), CONTRACT, PRINTER)
+    sentence(situationOf(settings))
       .filter(({ control }) => control !== null)
       .map(({ text, strong }) => [text, strong]);
   expect(phrases({}).filter(([, strong]) => strong)).toEqual([]);
@@ -206,7 +266,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
   ] as Ticket[];
   const reached = new Set<string>();
   for (const start of tickets) {
-    const situation = { ticket: start, documents: [outlined], printer: PRINTER, at: 0 };
+    const situation = { ticket: start, documents: [outlined], printer: PRINTER, at: 0, house: HOUSE };
     for (const aspect of OFFERED.filter(({ fits, say }) => (fits?.(situation) ?? true) && say(situation) === null)) {
       const patches = [
         ...(aspect.choices?.(situation) ?? []).map(({ patch }) => patch),
@@ -215,7 +275,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
       const said = patches.filter((patch) => {
         const changed = { ...situation, ticket: { ...start, ...patch } };
         if (aspect.say(changed) === null) return false;
-        const back = { ...changed.ticket, ...aspect.usual(changed) };
+        const back = { ...changed.ticket, ...aspect.plain(changed) };
         expect(aspect.say({ ...changed, ticket: back })).toBeNull();
         expect(isUsual(aspect, changed)).toBe(false);
         return true;

@@ -1,6 +1,6 @@
-import type { DocumentFacts, Printer, Ticket } from '@foglio/core';
+import type { Route, Ticket } from '@foglio/core';
 import type { JobBrief } from '@foglio/api';
-import { isUsual, type Aspect, type Situation } from './aspect';
+import { isUsual, sayUsual, type Aspect, type Situation } from './aspect';
 import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
 import { chosenPages, sayChosen } from './page-words';
 import { sayRoute } from './route-words';
@@ -26,9 +26,12 @@ interface Folds {
   readonly documents: boolean;
 }
 
-/** The whole ticket as one English sentence or two; read aloud it is what will happen. */
-export function sentence(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Phrase[] {
-  const situation = { ticket, documents, printer, at: 0 };
+/**
+ * The whole ticket as one English sentence or two; read aloud it is what will happen. Without
+ * documents it is said of any file.
+ */
+export function sentence(situation: Situation): Phrase[] {
+  const { ticket } = situation;
   const folds = { routes: ticket.routes.length > MOST_ROUTES, documents: ticket.documents.length > MOST_DOCUMENTS };
   const several = { routes: ticket.routes.length > 1, documents: ticket.documents.length > 1 };
   // Routes first: the documents are what the job is about.
@@ -40,26 +43,36 @@ export function sentence(ticket: Ticket, documents: readonly DocumentFacts[], pr
 const lettersOf = (phrases: readonly Phrase[]): number => phrases.reduce((sum, { text }) => sum + text.length, 0);
 
 function assemble(situation: Situation, folds: Folds): Phrase[] {
-  const { ticket } = situation;
+  const { ticket, house } = situation;
   const said: Phrase[] = [
     plain('Print '),
     ...sayDocuments(situation, folds.documents),
     ...sayAll(JOB_ASPECTS, situation),
   ];
+  if (ticket.routes.length === 0 && house.routes.length > 0) {
+    said.push(plain(', '), phrase('routes', 'with no paper or settings of its own for any page', true));
+  }
   if (ticket.routes.length === 0) return [...said, ...sayAll([TRAY], situation), plain('.')];
   said.push(plain('. '));
   if (folds.routes) {
     const count = ticket.routes.length;
-    said.push(phrase('routes', `${count} routes`, true), plain(' have paper or settings of their own'));
+    const strong = !ticket.routes.every((route) => isOfHouse(route, house));
+    said.push(phrase('routes', `${count} routes`, strong), plain(' have paper or settings of their own'));
   } else {
     ticket.routes.forEach((route, index) => {
       if (index > 0) said.push(plain('; '));
       const text = sayRoute(route, situation);
-      said.push(phrase('routes', index === 0 ? text[0]?.toUpperCase() + text.slice(1) : text, true, index));
+      const capital = index === 0 ? text[0]?.toUpperCase() + text.slice(1) : text;
+      said.push(phrase('routes', capital, !isOfHouse(route, house), index));
     });
   }
   const from = sayAll([TRAY], situation).filter(({ control }) => control !== null);
   return [...said, plain('; all else comes from '), ...from, plain('.')];
+}
+
+/** Whether the house set-up has such a route, of whichever document. */
+function isOfHouse({ document: _, ...route }: Route, house: Ticket): boolean {
+  return house.routes.some(({ document: __, ...other }) => JSON.stringify(other) === JSON.stringify(route));
 }
 
 const plain = (text: string): Phrase => ({ text, control: null, index: 0, strong: false });
@@ -71,26 +84,33 @@ const phrase = (control: string, text: string, strong: boolean, index = 0): Phra
   strong,
 });
 
-/** What these aspects have to say, each after its own words. */
+/** What these aspects have to say, each after its own words. What the house set-up has and the job has not is denied. */
 const sayAll = (aspects: readonly Aspect[], situation: Situation): Phrase[] =>
   aspects.flatMap((aspect) => {
     const text = aspect.say(situation);
-    if (text === null) return [];
+    if (text === null) {
+      const denied = (aspect.fits?.(situation) ?? true) ? sayUsual(aspect, situation) : null;
+      return denied === null ? [] : [plain(', '), phrase(aspect.name, `not ${denied}`, true, situation.at)];
+    }
     return [plain(aspect.lead), phrase(aspect.name, text, !isUsual(aspect, situation), situation.at)];
   });
 
+const pagesOf = ({ documents }: Ticket): string => documents[0]?.pages ?? 'all';
+const isUsualPages = ({ documents }: Ticket, house: Ticket): boolean =>
+  documents.every(({ pages }) => pages === pagesOf(house));
+
 function sayDocuments(situation: Situation, fold: boolean): Phrase[] {
-  const { ticket, documents } = situation;
+  const { ticket, documents, house } = situation;
   if (fold) {
     const pages = ticket.documents.map((one, index) => chosenPages(one, documents[index]));
     const count = pages.reduce((sum, one) => sum + (one?.length ?? 0), 0);
     const all = ticket.documents.every(({ pages: text }) => text === 'all');
     const text = `${all ? 'all ' : ''}${count} pages`;
-    return [phrase('pages', text, !all), plain(` of ${ticket.documents.length} documents`)];
+    return [phrase('pages', text, !isUsualPages(ticket, house)), plain(` of ${ticket.documents.length} documents`)];
   }
   return ticket.documents.flatMap((document, at) => [
     ...(at === 0 ? [] : [plain(at === ticket.documents.length - 1 ? ' and ' : ', ')]),
-    phrase('pages', sayChosen(document, documents[at]), document.pages !== 'all', at),
+    phrase('pages', sayChosen(document, documents[at]), document.pages !== pagesOf(house), at),
     ...sayAll(DOCUMENT_ASPECTS, { ...situation, at }),
   ]);
 }

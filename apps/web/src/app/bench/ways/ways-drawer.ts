@@ -91,7 +91,7 @@ export class WaysDrawer {
   /** "on both sides, 4 pages a side" */
   protected setUp(patch: Partial<Ticket>): string {
     const { ticket, documents, printer } = this.asked()!;
-    return saySetUp(patch, { ticket, documents, printer, at: 0 });
+    return saySetUp(patch, { ticket, documents, printer, at: 0, house: ticket });
   }
 
   protected pictureScale({ paper }: Sheet): number {
