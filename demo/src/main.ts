@@ -71,6 +71,33 @@ const JOBS: readonly DemoJob[] = [
   },
 ];
 
+/** Set-ups that the office saved. */
+const SETUPS = [
+  {
+    name: 'Contracts to be signed',
+    printerId: 'upper-office',
+    ticket: {
+      copies: 2,
+      sides: 'two-sided',
+      tray: 'tray-1',
+      routes: [
+        { name: 'Letterhead', pages: '1', tray: 'tray-2', sides: 'one-sided' },
+        { name: 'Signatures', pages: '6, 9', tray: 'tray-3', sides: 'one-sided' },
+      ],
+    },
+  },
+  {
+    name: 'Programme booklet, card cover',
+    printerId: 'upper-office',
+    ticket: { copies: 20, layout: { kind: 'booklet', cover: 'tray-3' } },
+  },
+  {
+    name: 'Players’ notes, 2 a side in grey',
+    printerId: 'library',
+    ticket: { copies: 12, sides: 'two-sided', color: 'monochrome', layout: { kind: 'grid', pagesPerSide: 2 } },
+  },
+] as const;
+
 /** Enters the demo jobs through the API, unless there are jobs already. @param base the server's address */
 async function seed(base: string): Promise<void> {
   const existing = (await json(await fetch(`${base}/api/jobs`))) as unknown[];
@@ -91,7 +118,12 @@ async function seed(base: string): Promise<void> {
       }),
     );
   }
-  console.log(`Entered ${JOBS.length} demo jobs.`);
+  for (const { ticket, ...setup } of SETUPS) {
+    const body = JSON.stringify({ ...setup, ticket: { version: 1, documents: [{ file: '*' }], ...ticket } });
+    const headers = { 'Content-Type': 'application/json' };
+    await json(await fetch(`${base}/api/setups`, { method: 'POST', headers, body }));
+  }
+  console.log(`Entered ${JOBS.length} demo jobs and ${SETUPS.length} set-ups.`);
 }
 
 async function json(response: Response): Promise<unknown> {

@@ -23,5 +23,25 @@ export const routes: Routes = [
     title: 'Printers · Foglio',
     loadComponent: () => import('./printers/printers').then(({ Printers }) => Printers),
   },
+  {
+    path: 'set-ups',
+    title: 'Set-ups · Foglio',
+    loadComponent: () => import('./setups/setups').then(({ Setups }) => Setups),
+  },
+  {
+    path: 'set-ups/:id',
+    title: 'Set-ups · Foglio',
+    loadComponent: () => import('./setups/setups').then(({ Setups }) => Setups),
+  },
+  {
+    path: 'series',
+    title: 'Many files · Foglio',
+    loadComponent: () => import('./series/series-list').then(({ SeriesList }) => SeriesList),
+  },
+  {
+    path: 'series/:id',
+    title: 'Many files · Foglio',
+    loadComponent: () => import('./series/series').then(({ Series }) => Series),
+  },
   { path: '**', redirectTo: '' },
 ];

@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, linkedSignal } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { benchFeature } from './state/bench.state';
+import { benchFeature, type BenchState } from './state/bench.state';
 
 /** The bar along the top, and the screen under it. */
 @Component({
@@ -30,6 +30,8 @@ import { benchFeature } from './state/bench.state';
             {{ job.title }}
           </a>
         }
+        <a routerLink="/series" routerLinkActive="here" ariaCurrentWhenActive="page">Many files</a>
+        <a routerLink="/set-ups" routerLinkActive="here" ariaCurrentWhenActive="page">Set-ups</a>
         <a routerLink="/queue" routerLinkActive="here" ariaCurrentWhenActive="page">Queue</a>
         <a routerLink="/printers" routerLinkActive="here" ariaCurrentWhenActive="page">Printers</a>
       </nav>
@@ -116,8 +118,10 @@ export class App {
   private readonly store = inject(Store);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
-  protected readonly job = computed(() => {
-    const { jobId, ticket, documents } = this.bench();
-    return jobId && ticket ? { id: jobId, title: ticket.title || (documents[0]?.name ?? 'Job') } : null;
+  /** The job that is on the Bench, or was last. */
+  protected readonly job = linkedSignal<BenchState, { id: string; title: string } | null>({
+    source: this.bench,
+    computation: ({ jobId, ticket, documents }, before) =>
+      jobId && ticket ? { id: jobId, title: ticket.title || (documents[0]?.name ?? 'Job') } : (before?.value ?? null),
   });
 }

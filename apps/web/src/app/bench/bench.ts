@@ -1,12 +1,15 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatButton } from '@angular/material/button';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import type { SetupRecord } from '@foglio/api';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
 import { nameWithoutKind } from '../documents/name-without-kind';
+import { saveText } from '../documents/save-text';
 import { writeSetup } from '../documents/setup-file';
 import { KeysDialog } from './keys-dialog';
 import { Lanes } from './lanes/lanes';
@@ -39,7 +42,7 @@ import { WaysDrawer } from './ways/ways-drawer';
         </p>
       }
       <main>
-        <fo-sentence-bar />
+        <fo-sentence-bar (setupsWanted)="takeSetup()" />
         <div class="regions">
           <fo-shelf />
           <div class="middle">
@@ -134,6 +137,7 @@ export class Bench {
   protected readonly waysOpen = signal(false);
   private readonly store = inject(Store);
   private readonly dialog = inject(MatDialog);
+  private readonly notices = inject(MatSnackBar);
   protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
 
@@ -183,6 +187,17 @@ export class Bench {
     const saving = await firstValueFrom(dialog.afterClosed());
     if (saving?.what === 'set-up') return saveText(`${saving.name}.json`, writeSetup(ticket, documents));
     if (saving) this.download(saving.what === 'pdf' ? 'imposed.pdf' : 'sheets.csv', saving.name);
+  }
+
+  /** Takes a saved set-up, or saves what is set now as one. */
+  protected async takeSetup(): Promise<void> {
+    const { ApplyDialog } = await import('../setups/apply-dialog');
+    const apply = this.dialog.open<unknown, unknown, 'save'>(ApplyDialog, { width: '860px', maxWidth: '96vw' });
+    if ((await firstValueFrom(apply.afterClosed())) !== 'save') return;
+    const { KeepDialog } = await import('../setups/keep-dialog');
+    const keep = this.dialog.open<unknown, unknown, SetupRecord>(KeepDialog, { width: '480px' });
+    const saved = await firstValueFrom(keep.afterClosed());
+    if (saved) this.notices.open(`Saved as “${saved.name}”`, undefined, { duration: 5_000 });
   }
 
   private download(what: string, name: string): void {
@@ -249,16 +264,6 @@ export class Bench {
       setTimeout(() => document.querySelector<HTMLElement>(`[data-sheet="${target}"]`)?.focus());
     }
   }
-}
-
-/** Has the browser save a text as a file. */
-function saveText(name: string, text: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  link.download = name;
-  link.click();
-  // Not before the browser has begun to read it.
-  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
 }
 
 const placeKey = (jobId: string): string => `place in ${jobId}`;

@@ -1,4 +1,4 @@
-import { pageRules } from '@foglio/core';
+import { ANY_FILE, pageRules } from '@foglio/core';
 import type { PageSource } from '../pages/side-view';
 import type { BenchState } from '../state/bench.state';
 
@@ -18,7 +18,9 @@ export function pageSourceOf({
   const source: PageSource = (document, page) => {
     const file = documents[document - 1];
     // A plan of before a document was taken out is shown until the next one is there.
-    return file ? { url: `/api/files/${file.id}/content`, turn: rotationOf(document, page) } : { url: '', turn: 0 };
+    return file && file.id !== ANY_FILE
+      ? { url: `/api/files/${file.id}/content`, turn: rotationOf(document, page) }
+      : { url: '', turn: 0 };
   };
   last = { ticket, documents, source };
   return source;

@@ -1,5 +1,5 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
@@ -7,18 +7,21 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { FileRecord, JobBrief, JobRecord, PrinterRecord } from '@foglio/api';
+import type { FileRecord, JobBrief, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
+import { applySetup } from '@foglio/core';
 import { brieflyInWords } from '../bench/sentence/sentence';
 import { trayColour } from '../bench/tray-mark';
 import { FileDrop } from '../documents/file-drop';
 import { nameWithoutKind } from '../documents/name-without-kind';
 import { isSetupFile, SetupFiles } from '../documents/setup-file';
 import { Uploader } from '../documents/uploader';
+import { houseFor } from '../setups/house';
+import { StraightAway } from './straight-away';
 
 /** What is at hand: a place for files, and the jobs set up before. */
 @Component({
   selector: 'fo-desk',
-  imports: [DatePipe, FileDrop, MatIcon, MatIconButton, MatProgressBar, RouterLink],
+  imports: [DatePipe, FileDrop, StraightAway, MatIcon, MatIconButton, MatProgressBar, RouterLink],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -26,11 +29,18 @@ import { Uploader } from '../documents/uploader';
 export class Desk {
   private readonly api = inject(Api);
   private readonly uploader = inject(Uploader);
-  private readonly setups = inject(SetupFiles);
+  private readonly setupFiles = inject(SetupFiles);
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
   protected readonly jobs = signal<readonly JobBrief[] | null>(null);
   private readonly printers = signal<readonly PrinterRecord[]>([]);
+  private readonly setups = signal<readonly SetupRecord[]>([]);
+  /** Where new jobs go: where the house set-up says, otherwise the first printer. */
+  protected readonly housePrinter = computed(() => {
+    const printerId = this.setups().find(({ starts }) => starts === 'house')?.printerId;
+    return this.printers().find(({ id }) => id === printerId) ?? this.printers()[0] ?? null;
+  });
+  protected readonly house = computed(() => houseFor(this.setups(), this.housePrinter()?.id));
   protected readonly uploading = signal<string | null>(null);
   protected readonly message = signal<string | null>(null);
   protected readonly inWords = brieflyInWords;
@@ -55,7 +65,7 @@ export class Desk {
     let rest = files.filter((file) => !isSetupFile(file));
     let latest: JobRecord | null = null;
     for (const setup of files.filter(isSetupFile)) {
-      const done = await each(setup, () => this.setups.takeUp(setup, rest));
+      const done = await each(setup, () => this.setupFiles.takeUp(setup, rest));
       if (!done) continue;
       latest = done.job;
       rest = rest.filter((file) => !done.used.includes(file));
@@ -67,10 +77,8 @@ export class Desk {
     }
     const [first] = taken;
     if (first) {
-      const title = nameWithoutKind(first.name);
-      const documents = taken.map(({ id }) => ({ file: id }));
-      const ticket = { version: 1, title, documents } as const;
-      latest = await each(rest[0] as File, () => firstValueFrom(this.api.createJob(ticket)));
+      const files = taken.map(({ id }) => id);
+      latest = await each(rest[0] as File, () => this.setUp(files, nameWithoutKind(first.name)));
     }
     this.uploading.set(null);
     if (refused.length > 0) {
@@ -78,6 +86,13 @@ export class Desk {
       this.message.set(refused.join(' '));
       await this.list();
     } else if (latest) await this.router.navigate(['/jobs', latest.id]);
+  }
+
+  /** A new job starts from the house set-up, whatever was printed last. */
+  private async setUp(files: readonly string[], title: string): Promise<JobRecord> {
+    const house = houseFor(await firstValueFrom(this.api.setups()), this.housePrinter()?.id);
+    if (!house) throw new Error('there is no house set-up; start Foglio’s server again.');
+    return firstValueFrom(this.api.createJob(applySetup(house.ticket, files, title), this.housePrinter()?.id));
   }
 
   /** Removed at once, and brought back by one press while the notice stands. */
@@ -111,7 +126,8 @@ export class Desk {
     return { colour: trayColour(place), place };
   }
 
-  private async list(): Promise<void> {
+  protected async list(): Promise<void> {
+    this.api.setups().subscribe({ next: (setups) => this.setups.set(setups), error: () => undefined });
     // A printer that is away takes its time to be found so; the jobs do not wait for it.
     this.api.printers().subscribe({ next: (printers) => this.printers.set(printers), error: () => undefined });
     try {

@@ -11,6 +11,9 @@ import {
 
 const DOCUMENTS = '.pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpeg,text/plain';
 
+const SETUPS = '.json,application/json';
+const ACCEPTED = { documents: DOCUMENTS, 'set-ups': SETUPS, both: `${DOCUMENTS},${SETUPS}` } as const;
+
 /** A place that files are dropped on, or chosen for by pressing it. */
 @Component({
   selector: 'fo-file-drop',
@@ -42,6 +45,7 @@ const DOCUMENTS = '.pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpe
     }
     button {
       width: 100%;
+      height: 100%;
       padding: var(--pad, 32px);
       border: 2px dashed #b9b09d;
       border-radius: var(--radius);
@@ -68,9 +72,9 @@ const DOCUMENTS = '.pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpe
 })
 export class FileDrop {
   readonly label = input.required<string>();
-  /** Whether set-ups that were saved as files are taken too. */
-  readonly setups = input(false);
-  protected readonly accepted = computed(() => (this.setups() ? `${DOCUMENTS},.json,application/json` : DOCUMENTS));
+  /** What is taken: documents, set-ups that were saved as files, or both. */
+  readonly kinds = input<'documents' | 'set-ups' | 'both'>('documents');
+  protected readonly accepted = computed(() => ACCEPTED[this.kinds()]);
   readonly files = output<readonly File[]>();
   protected readonly over = signal(false);
   private readonly chooser = viewChild.required<ElementRef<HTMLInputElement>>('chooser');

@@ -23,7 +23,11 @@ interface PlacedCell {
     @for (cell of cells(); track cell.key) {
       <div class="cell" [style]="cell.frame">
         <div class="image" [style]="cell.image">
-          <fo-page-image [url]="cell.url" [page]="cell.page" [turn]="cell.turn" [width]="cell.width" />
+          @if (cell.url === '') {
+            <div class="sample" [class.sideways]="cell.turn % 180 !== 0"></div>
+          } @else {
+            <fo-page-image [url]="cell.url" [page]="cell.page" [turn]="cell.turn" [width]="cell.width" />
+          }
         </div>
       </div>
     }
@@ -55,6 +59,15 @@ interface PlacedCell {
     }
     .cell {
       overflow: hidden;
+    }
+    /* In the place of a page that there is no file for: lines as of text. */
+    .sample {
+      position: absolute;
+      inset: 14% 14% 22%;
+      background: repeating-linear-gradient(#d9d3c6 0 1px, transparent 1px 12%);
+    }
+    .sample.sideways {
+      background: repeating-linear-gradient(90deg, #d9d3c6 0 1px, transparent 1px 12%);
     }
     .lines {
       inset: 0;

@@ -11,6 +11,9 @@ export const BenchActions = createActionGroup({
     Opened: props<{ jobId: string; sheet?: number }>(),
     Loaded: props<{ job: JobRecord; printer: PrinterRecord; setups: readonly SetupRecord[] }>(),
     'Setups seen': props<{ setups: readonly SetupRecord[] }>(),
+    /** A saved set-up is changed as a job is, drawn over a sample. */
+    'Setup opened': props<{ setup: SetupRecord; printer: PrinterRecord; setups: readonly SetupRecord[] }>(),
+    'Setup saved': props<{ setup: SetupRecord; ticket: Ticket }>(),
     'Load failed': props<{ message: string }>(),
     'Printer wanted': props<{ printer: PrinterRecord }>(),
     'Printer changed': props<{ jobId: string; printer: PrinterRecord; revision: number }>(),
@@ -25,7 +28,7 @@ export const BenchActions = createActionGroup({
     Redone: emptyProps(),
     Planned: props<{ answer: PlanAnswer }>(),
     Saved: props<{ jobId: string; ticket: Ticket; revision: number }>(),
-    'Save failed': props<{ jobId: string; message: string; conflict: boolean }>(),
+    'Save failed': props<{ jobId: string | null; message: string; conflict: boolean }>(),
     'Sheet chosen': props<{ sheet: number; extend: boolean }>(),
     'Pages chosen': props<{ pages: readonly PageToRoute[] }>(),
     'Pages routed': props<{ pages: readonly PageToRoute[]; change: RouteChange }>(),

@@ -49,7 +49,7 @@ export const load = createEffect(
 export const watchPrinter = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
-      ofType(BenchActions.loaded),
+      ofType(BenchActions.loaded, BenchActions.setupOpened),
       switchMap(({ printer }) => timer(ASK_PRINTER_EVERY_MS, ASK_PRINTER_EVERY_MS).pipe(map(() => printer.id))),
       exhaustMap((id) => api.printer(id).pipe(catchError(() => of(null)))),
       filter((printer) => printer !== null),
@@ -98,7 +98,10 @@ export const plan = createEffect(
  */
 export const save = createEffect(
   (actions = inject(Actions), store = inject(Store), api = inject(Api)) => {
-    const leaving = merge(actions.pipe(ofType(BenchActions.opened)), fromEvent(window, 'pagehide'));
+    const leaving = merge(
+      actions.pipe(ofType(BenchActions.opened, BenchActions.setupOpened)),
+      fromEvent(window, 'pagehide'),
+    );
     // Each request begins from the revision the one before it gave, also where its answer has not reached the store.
     let latest = { jobId: '', revision: 0 };
     return actions.pipe(
@@ -108,18 +111,25 @@ export const save = createEffect(
       switchMap(([, state]) =>
         merge(timer(SAVE_AFTER_MS), leaving).pipe(
           take(1),
-          map(() => ({ jobId: state.jobId!, ticket: state.ticket!, known: state.revision })),
+          map(() => ({ jobId: state.jobId, setupId: state.setupId, ticket: state.ticket!, known: state.revision })),
         ),
       ),
-      concatMap(({ jobId, ticket, known }) => {
+      concatMap(({ jobId, setupId, ticket, known }) => {
+        const failed = (error: unknown) => {
+          const conflict = problemCode(error) === 'job-changed';
+          return of(BenchActions.saveFailed({ jobId, message: sayError(error), conflict }));
+        };
+        if (jobId === null) {
+          return api.changeSetup(setupId!, { ticket }).pipe(
+            map((setup) => BenchActions.setupSaved({ setup, ticket })),
+            catchError(failed),
+          );
+        }
         const revision = latest.jobId === jobId ? Math.max(latest.revision, known) : known;
         return api.saveTicket(jobId, ticket, revision).pipe(
           tap((saved) => (latest = { jobId, revision: saved.revision })),
           map((saved) => BenchActions.saved({ jobId, ticket, revision: saved.revision })),
-          catchError((error: unknown) => {
-            const conflict = problemCode(error) === 'job-changed';
-            return of(BenchActions.saveFailed({ jobId, message: sayError(error), conflict }));
-          }),
+          catchError(failed),
         );
       }),
     );
@@ -136,10 +146,19 @@ export const changePrinter = createEffect(
         store.select(benchFeature.selectBenchState).pipe(
           filter(({ saving }) => saving !== 'unsaved'),
           take(1),
-          switchMap(({ jobId, revision }) =>
-            api
-              .changePrinter(jobId!, printer.id, revision)
-              .pipe(map((saved) => BenchActions.printerChanged({ jobId: jobId!, printer, revision: saved.revision }))),
+          switchMap(({ jobId, setupId, setups, revision }) =>
+            jobId === null
+              ? api.changeSetup(setupId!, { printerId: printer.id }).pipe(
+                  map((setup) => {
+                    const others = setups.map((one) => (one.id === setup.id ? setup : one));
+                    return BenchActions.setupOpened({ setup, printer, setups: others });
+                  }),
+                )
+              : api
+                  .changePrinter(jobId!, printer.id, revision)
+                  .pipe(
+                    map((saved) => BenchActions.printerChanged({ jobId: jobId!, printer, revision: saved.revision })),
+                  ),
           ),
           catchError((error: unknown) => of(BenchActions.printerRefused({ message: sayError(error) }))),
         ),

@@ -1,15 +1,18 @@
-import { routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import { ANY_FILE, routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
 import type { JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
 import type { PlanTrouble } from '../workers/plan-messages';
 import type { Situation } from '../bench/sentence/aspect';
 import { houseTicket } from '../setups/house';
+import { SAMPLE, sampleDocuments } from '../setups/sample-document';
 import { BenchActions } from './bench.actions';
 
 export type Saving = 'saved' | 'unsaved' | 'conflict' | 'failed';
 
 export interface BenchState {
   readonly jobId: string | null;
+  /** The saved set-up that is changed instead of a job. */
+  readonly setupId: string | null;
   readonly ticket: Ticket | null;
   /** Of every file that the ticket names, or did before a change that may be undone; by id. */
   readonly files: Readonly<Record<string, JobDocument>>;
@@ -40,6 +43,7 @@ export interface BenchState {
 
 const EMPTY: BenchState = {
   jobId: null,
+  setupId: null,
   ticket: null,
   files: {},
   documents: [],
@@ -98,6 +102,16 @@ const reducer = createReducer(
     const files = Object.fromEntries(documents.map((one) => [one.id, one]));
     const loaded = { ticket, files, documents, revision, printer, setups };
     return { ...state, ...loaded, jobId: job.id, saving: 'saved', loadError: null };
+  }),
+  on(BenchActions.setupOpened, (_state, { setup, printer, setups }): BenchState => {
+    const { ticket } = setup;
+    const files = { [ANY_FILE]: SAMPLE };
+    return { ...EMPTY, setupId: setup.id, ticket, files, documents: sampleDocuments(ticket), printer, setups };
+  }),
+  on(BenchActions.setupSaved, (state, { setup, ticket }): BenchState => {
+    if (setup.id !== state.setupId) return state;
+    const setups = state.setups.map((one) => (one.id === setup.id ? setup : one));
+    return { ...state, setups, saving: ticket === state.ticket ? 'saved' : 'unsaved' };
   }),
   on(BenchActions.setupsSeen, (state, { setups }): BenchState => ({ ...state, setups })),
   on(BenchActions.loadFailed, (state, { message }): BenchState => ({ ...state, loadError: message })),

@@ -78,6 +78,8 @@ const BRACKET = 22;
 export class Lanes {
   /** Whether the other ways lie over the lanes. */
   readonly waysOpen = input(false);
+  /** Whether only the lanes are wanted, as of a set-up or of one file among many. */
+  readonly isSample = input(false);
   readonly waysWanted = output<void>();
   readonly leafingWanted = output<void>();
   private readonly store = inject(Store);

@@ -7,6 +7,7 @@ import {
   computed,
   inject,
   Injector,
+  output,
   signal,
   viewChild,
 } from '@angular/core';
@@ -96,6 +97,9 @@ const LONG = 300;
       >
         and also …
       </button>
+      @if (setupId() === null) {
+        <button type="button" class="also" (click)="setupsWanted.emit()">set-ups …</button>
+      }
     </p>
     @if (origin(); as at) {
       <ng-template
@@ -142,6 +146,8 @@ export class SentenceBar {
   private readonly store = inject(Store);
   private readonly injector = inject(Injector);
   private readonly overlay = viewChild(CdkConnectedOverlay);
+  readonly setupsWanted = output<void>();
+  protected readonly setupId = this.store.selectSignal(benchFeature.selectSetupId);
   private readonly situation = this.store.selectSignal(benchFeature.selectSituation);
   protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
   protected readonly ALSO = ALSO;
@@ -155,7 +161,8 @@ export class SentenceBar {
     if (!situation) return [];
     let last = 'start';
     let words = 0;
-    const said = sentence(situation);
+    // A set-up is said of any file, and not of the sample that it is drawn over.
+    const said = sentence(this.setupId() === null ? situation : { ...situation, documents: [] });
     return said.map((phrase, index) => {
       words = phrase.control === null ? words + 1 : 0;
       if (phrase.control !== null) last = `${phrase.control} ${phrase.index}`;

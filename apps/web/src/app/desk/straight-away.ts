@@ -1,0 +1,132 @@
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, output, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
+import { MatProgressBar } from '@angular/material/progress-bar';
+import { Router, RouterLink } from '@angular/router';
+import type { DeliveryRecord, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
+import { applySetup } from '@foglio/core';
+import { firstValueFrom, lastValueFrom, tap } from 'rxjs';
+import { Api, sayError } from '../api/api';
+import { countSheets } from '../bench/amounts';
+import { sentence } from '../bench/sentence/sentence';
+import { FileDrop } from '../documents/file-drop';
+import { nameWithoutKind } from '../documents/name-without-kind';
+import { Reading } from '../documents/reading';
+import { Uploader } from '../documents/uploader';
+import { Planner } from '../workers/planner';
+
+/** How long one may take it back. */
+const GRACE_SECONDS = 5;
+
+/** What has become of the file that was dropped. */
+type Stage =
+  | { readonly kind: 'waiting' }
+  | { readonly kind: 'reading'; readonly said: string }
+  | { readonly kind: 'about-to'; readonly job: JobRecord; readonly sheets: number; readonly seconds: number }
+  | { readonly kind: 'sent'; readonly delivery: DeliveryRecord }
+  | { readonly kind: 'kept'; readonly job: JobRecord }
+  | { readonly kind: 'refused'; readonly said: string };
+
+/**
+ * A place for a file that goes to the house printer with the house set-up in one gesture. Every page is looked at first:
+ * where anything is to be settled or confirmed the Bench opens on it; otherwise there are some seconds to take it back.
+ */
+@Component({
+  selector: 'fo-straight-away',
+  imports: [FileDrop, MatButton, MatIcon, MatProgressBar, RouterLink],
+  templateUrl: './straight-away.html',
+  styleUrl: './straight-away.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class StraightAway {
+  readonly setup = input.required<SetupRecord>();
+  readonly printer = input.required<PrinterRecord>();
+  /** Jobs there are to list again. */
+  readonly taken = output<void>();
+  private readonly api = inject(Api);
+  private readonly uploader = inject(Uploader);
+  private readonly reading = inject(Reading);
+  private readonly planner = inject(Planner);
+  private readonly router = inject(Router);
+  protected readonly stage = signal<Stage>({ kind: 'waiting' });
+  protected readonly sheets = countSheets;
+  private timer: ReturnType<typeof setInterval> | undefined;
+
+  /** The house set-up in words. */
+  protected readonly said = computed(() => {
+    const { ticket } = this.setup();
+    const situation = { ticket, documents: [], printer: this.printer().profile, at: 0, house: ticket };
+    const words = sentence(situation).map(({ text }) => text);
+    return words.join('').replace('Print all pages of a document, ', '');
+  });
+
+  constructor() {
+    // A page that is left sends nothing: nobody could take it back there.
+    inject(DestroyRef).onDestroy(() => clearInterval(this.timer));
+  }
+
+  protected async take([file, ...others]: readonly File[]): Promise<void> {
+    if (!file) return;
+    if (others.length > 0) {
+      const said = 'One file at a time is printed straight away; for several, drop them under Many files.';
+      return this.stage.set({ kind: 'refused', said });
+    }
+    this.takeBack();
+    this.stage.set({ kind: 'reading', said: `Taking in ${file.name}` });
+    try {
+      const uploaded = await this.uploader.upload(file);
+      if (!uploaded) return this.stage.set({ kind: 'waiting' });
+      const ticket = applySetup(this.setup().ticket, [uploaded.id], nameWithoutKind(file.name));
+      const job = await firstValueFrom(this.api.createJob(ticket, this.printer().id));
+      this.taken.emit();
+      const known = await lastValueFrom(
+        this.reading.follow(uploaded).pipe(
+          tap(({ read, pages }) => {
+            const said = `Looking through ${file.name}: ${read} of ${pages.length} pages`;
+            this.stage.set({ kind: 'reading', said });
+          }),
+        ),
+      );
+      const documents = ticket.documents.map(() => known);
+      // As it is now: what is loaded may have changed since the Desk was opened.
+      const { profile } = await firstValueFrom(this.api.printer(this.printer().id));
+      const { plan } = await firstValueFrom(this.planner.ask<'plan'>({ kind: 'plan' }, ticket, documents, profile));
+      if (!plan || plan.checks.some(({ level }) => level !== 'note')) {
+        await this.router.navigate(['/jobs', job.id]);
+        return;
+      }
+      this.count(job, plan.tally.sheets);
+    } catch (error) {
+      this.stage.set({ kind: 'refused', said: `${file.name}: ${sayError(error)}` });
+    }
+  }
+
+  private count(job: JobRecord, sheets: number): void {
+    this.stage.set({ kind: 'about-to', job, sheets, seconds: GRACE_SECONDS });
+    this.timer = setInterval(() => {
+      const stage = this.stage();
+      if (stage.kind !== 'about-to') return clearInterval(this.timer);
+      if (stage.seconds > 1) return this.stage.set({ ...stage, seconds: stage.seconds - 1 });
+      clearInterval(this.timer);
+      void this.send(stage.job, stage.sheets);
+    }, 1000);
+  }
+
+  private async send(job: JobRecord, sheets: number): Promise<void> {
+    this.stage.set({ kind: 'reading', said: `Sending ${countSheets(sheets)}` });
+    try {
+      const delivery = await firstValueFrom(this.api.send(job.id, job.revision, sheets, []));
+      this.stage.set({ kind: 'sent', delivery });
+      this.taken.emit();
+    } catch (error) {
+      this.stage.set({ kind: 'refused', said: `${job.ticket.title}: ${sayError(error)}` });
+    }
+  }
+
+  /** What was not sent yet stays as a job. */
+  protected takeBack(): void {
+    clearInterval(this.timer);
+    const stage = this.stage();
+    if (stage.kind === 'about-to') this.stage.set({ kind: 'kept', job: stage.job });
+  }
+}
