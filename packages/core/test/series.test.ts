@@ -49,7 +49,7 @@ test('totals are those of the files that fit, tray by tray, and tell at which fi
     ['tray-3', 50, 40, 20],
   ]);
   expect(seriesChecks(rows, names(26), printer).map(({ message }) => message)).toEqual([
-    'Tray 3 holds 40 of the 50 sheets needed; it runs out at file 21, 21.pdf.',
+    'Tray 3 holds 40 of the 50 sheets needed; it runs out at 21.pdf.',
   ]);
 });
 

@@ -36,7 +36,7 @@ export const routes: Routes = [
   {
     path: 'series',
     title: 'Many files · Foglio',
-    loadComponent: () => import('./series/series-list').then(({ SeriesList }) => SeriesList),
+    loadComponent: () => import('./series/series').then(({ Series }) => Series),
   },
   {
     path: 'series/:id',

@@ -20,8 +20,15 @@ export function planRow(ticket: Ticket, documents: readonly DocumentFacts[], pri
     return { trouble: null, tally, checks };
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;
-    return { trouble: error.message, tally: null, checks: [] };
+    return { trouble: sayTrouble(error, ticket), tally: null, checks: [] };
   }
+}
+
+/** What is wrong in a sentence; a route is told by its name, since nobody has counted them. */
+function sayTrouble({ place, problem, repair }: TicketError, { routes }: Ticket): string {
+  const route = routes[Number(/^routes\[(\d+)\]/.exec(place)?.[1])];
+  const where = route?.name ? `${route.name}: ` : '';
+  return `${where}${problem}; ${repair}.`;
 }
 
 export function rowStanding({ trouble, checks }: RowOutcome): RowStanding {
@@ -105,7 +112,7 @@ export interface SeriesCheck {
  */
 export function seriesChecks(rows: readonly RowOutcome[], names: readonly string[], printer: Printer): SeriesCheck[] {
   const { trays, sheets } = seriesTally(rows, printer);
-  const nameAt = (at: number): string => `file ${at + 1}, ${names[at] ?? ''}`;
+  const nameAt = (at: number): string => names[at] ?? '';
   const short = trays.flatMap(({ tray, needed, loaded, shortAt }): SeriesCheck[] => {
     if (shortAt === null) return [];
     const name = trayName(findTray(printer, tray)!);

@@ -9,6 +9,8 @@ import {
   viewChild,
 } from '@angular/core';
 
+import { filesOfDrop } from './dropped-files';
+
 const DOCUMENTS = '.pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpeg,text/plain';
 
 const SETUPS = '.json,application/json';
@@ -87,7 +89,7 @@ export class FileDrop {
   protected drop(event: DragEvent): void {
     event.preventDefault();
     this.over.set(false);
-    this.give(event.dataTransfer?.files);
+    void filesOfDrop(event.dataTransfer).then((files) => this.give(files));
   }
 
   protected choose(): void {
@@ -97,7 +99,7 @@ export class FileDrop {
     input.value = '';
   }
 
-  private give(list: FileList | null | undefined): void {
+  private give(list: Iterable<File> | null | undefined): void {
     const files = [...(list ?? [])];
     if (files.length > 0) this.files.emit(files);
   }

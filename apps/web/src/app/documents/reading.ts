@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import type { FactsRecord } from '@foglio/api';
 import type { PageFacts } from '@foglio/core';
-import { concatMap, expand, map, Observable, of, takeWhile, timer } from 'rxjs';
+import { concatMap, expand, map, type Observable, of, takeWhile, timer } from 'rxjs';
 import { Api } from '../api/api';
 
 const ASK_EVERY_MS = 250;

@@ -1,3 +1,338 @@
-import { Component } from '@angular/core';
-@Component({ selector: 'fo-series', template: '' })
-export class Series {}
+import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { DatePipe } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { MatButton, MatIconButton } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatIcon } from '@angular/material/icon';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { Router, RouterLink } from '@angular/router';
+import type { JobDocument, PrinterRecord, SeriesBrief, SeriesRecord, SeriesRow, SetupRecord } from '@foglio/api';
+import type { RowOutcome } from '@foglio/core';
+import { Store } from '@ngrx/store';
+import { filter, firstValueFrom, map, of, switchMap } from 'rxjs';
+import { Api, sayError } from '../api/api';
+import { sentence } from '../bench/sentence/sentence';
+import { inOrder, isHidden } from '../documents/dropped-files';
+import { FileDrop } from '../documents/file-drop';
+import { houseTicket } from '../setups/house';
+import { benchFeature } from '../state/bench.state';
+import { SeriesIntake } from './intake';
+import { RowBench, type RowBenchData } from './row-bench';
+import { SeriesBegin, type Beginning } from './series-begin';
+import { SeriesPlanner, type Outcomes } from './series-planner';
+import { SeriesTotals, type Sending } from './series-totals';
+import { keepSame, rowsToPlan, rowViews, wholeOf, type RowView, type SeriesParts } from './series-view';
+import { countFiles, saySeriesState } from './series-words';
+
+/** CSS pixels; rows are all alike, so that hundreds scroll smoothly. */
+const ROW = 44;
+const ASK_EVERY_MS = 700;
+/** Longer than a server takes for a few pages: where nothing more becomes known, it is not waited for. */
+const READING_STALLS_MS = 10_000;
+
+/** A set-up over many files: what each comes to, exceptions by row, one send, and the report. */
+@Component({
+  selector: 'fo-series',
+  imports: [
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    DatePipe,
+    FileDrop,
+    MatButton,
+    MatIcon,
+    MatIconButton,
+    MatMenu,
+    MatMenuContent,
+    MatMenuItem,
+    MatMenuTrigger,
+    RouterLink,
+    SeriesBegin,
+    SeriesTotals,
+  ],
+  templateUrl: './series.html',
+  styleUrl: './series.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Series {
+  /** From the route; without it a new one is begun. */
+  readonly id = input<string>();
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly dialog = inject(MatDialog);
+  private readonly planner = inject(SeriesPlanner);
+  protected readonly intake = inject(SeriesIntake);
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
+
+  protected readonly rowHeight = ROW;
+  protected readonly listed = signal<readonly SeriesBrief[] | null>(null);
+  protected readonly setups = signal<readonly SetupRecord[]>([]);
+  protected readonly printers = signal<readonly PrinterRecord[]>([]);
+  protected readonly series = signal<SeriesRecord | null>(null);
+  private readonly documents = signal<readonly JobDocument[]>([]);
+  protected readonly message = signal<string | null>(null);
+  protected readonly busy = signal(false);
+  /** When facts last came in, for as long as some are missing. */
+  private readonly readAt = signal(0);
+  private readonly now = signal(0);
+
+  protected readonly printer = computed(
+    () => this.printers().find(({ id }) => id === this.series()?.printerId) ?? null,
+  );
+  protected readonly profile = computed(() => this.printer()?.profile ?? null);
+  protected readonly isDraft = computed(() => this.series()?.state === 'draft');
+  private readonly toPlan = computed(() => rowsToPlan({ series: this.series(), documents: this.documents() }));
+  private readonly outcomes = toSignal(
+    toObservable(computed(() => ({ rows: this.toPlan(), profile: this.profile() }))).pipe(
+      switchMap(({ rows, profile }) => (profile ? this.planner.plan(rows, profile) : of<Outcomes>(new Map()))),
+    ),
+    { initialValue: new Map<string, RowOutcome>() },
+  );
+  private readonly parts = computed<SeriesParts>(() => ({
+    series: this.series(),
+    documents: this.documents(),
+    outcomes: this.outcomes(),
+    profile: this.profile(),
+  }));
+  protected readonly rows = computed(() => rowViews(this.parts()));
+  protected readonly whole = computed(() => wholeOf(this.parts()));
+  protected readonly isReading = computed(
+    () =>
+      this.documents().some(({ read, pages }) => read < pages.length) && this.now() - this.readAt() < READING_STALLS_MS,
+  );
+
+  protected readonly said = computed(() => {
+    const [series, printer] = [this.series(), this.printer()];
+    if (!series || !printer) return '';
+    const house = houseTicket(this.setups(), printer.id) ?? series.setup;
+    const situation = { ticket: series.setup, documents: [], printer: printer.profile, at: 0, house };
+    return sentence(situation)
+      .map(({ text }) => text)
+      .join('')
+      .replace(/ of a document,/, ' of each file,');
+  });
+
+  protected readonly state = saySeriesState;
+  protected readonly files = countFiles;
+  protected readonly byId = (_: number, { row }: RowView): string => row.id;
+
+  constructor() {
+    void this.prepare();
+    effect(() => {
+      const id = this.id();
+      untracked(() => {
+        this.series.set(null);
+        this.documents.set([]);
+        if (id) void this.load(id);
+        else void this.list();
+      });
+    });
+    effect(() => {
+      this.intake.news();
+      untracked(() => void this.load(this.id()));
+    });
+    const timer = setInterval(() => void this.follow(), ASK_EVERY_MS);
+    inject(DestroyRef).onDestroy(() => clearInterval(timer));
+  }
+
+  /** Begins a series with the files, in the order of their names. */
+  protected async begin({ setup, printer, files }: Beginning): Promise<void> {
+    await this.tell(async () => {
+      const title = titleOf(files, setup.name);
+      const series = await firstValueFrom(this.api.createSeries(title, setup.ticket, printer.id));
+      await this.router.navigate(['/series', series.id]);
+      void this.intake.takeIn(series.id, inOrder(files.filter(({ name }) => !isHidden(name))));
+    });
+  }
+
+  protected addFiles(files: readonly File[]): void {
+    const id = this.id();
+    if (id) void this.intake.takeIn(id, inOrder(files.filter(({ name }) => !isHidden(name))));
+  }
+
+  protected rename(title: string): Promise<void> {
+    const { title: now } = this.series()!;
+    if (title.trim() === '' || title.trim() === now) return Promise.resolve();
+    return this.change(({ id }) => this.api.changeSeries(id, { title: title.trim() }));
+  }
+
+  protected retake(setupId: string): Promise<void> {
+    const setup = this.setups().find(({ id }) => id === setupId);
+    return setup ? this.change(({ id }) => this.api.changeSeries(id, { setup: setup.ticket })) : Promise.resolve();
+  }
+
+  protected moveTo(printerId: string): Promise<void> {
+    return this.change(({ id }) => this.api.changeSeries(id, { printerId }));
+  }
+
+  protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
+    // Only what can be seen is there to be dragged.
+    const first = this.viewport()?.getRenderedRange().start ?? 0;
+    void this.move(previousIndex + first, currentIndex + first);
+  }
+
+  protected move(from: number, to: number): Promise<void> {
+    const rows = [...(this.series()?.rows ?? [])];
+    if (from === to || to < 0 || to >= rows.length) return Promise.resolve();
+    moveItemInArray(rows, from, to);
+    return this.order(rows);
+  }
+
+  protected sortByName(): Promise<void> {
+    return this.order(inOrder(this.series()?.rows ?? []));
+  }
+
+  protected takeOut({ id }: SeriesRow): Promise<void> {
+    return this.order((this.series()?.rows ?? []).filter((row) => row.id !== id));
+  }
+
+  /** Shown at once; the server's word then counts. */
+  private order(rows: readonly SeriesRow[]): Promise<void> {
+    this.series.update((now) => now && { ...now, rows: [...rows] });
+    return this.change(({ id }) =>
+      this.api.orderSeries(
+        id,
+        rows.map((row) => row.id),
+      ),
+    );
+  }
+
+  protected skip(row: SeriesRow, skipped: boolean): Promise<void> {
+    return this.change(({ id }) => this.api.skipSeriesFile(id, row.id, skipped));
+  }
+
+  protected async setUp({ jobId, name }: SeriesRow): Promise<void> {
+    if (jobId === null) return;
+    const data: RowBenchData = { jobId, name };
+    const dialog = this.dialog.open<RowBench, RowBenchData>(RowBench, { data, width: '980px', maxWidth: '96vw' });
+    await firstValueFrom(dialog.afterClosed());
+    // What is on its way to the server is waited for, so that the row shows it.
+    const saved = this.store.select(benchFeature.selectBenchState).pipe(
+      filter(({ saving }) => saving !== 'unsaved'),
+      map(() => true),
+    );
+    await firstValueFrom(saved);
+    await this.load(this.id());
+  }
+
+  protected start({ sheets, confirmed }: Sending): Promise<void> {
+    return this.change(({ id }) => this.api.startSeries(id, sheets, confirmed));
+  }
+
+  /** Scrolls to the next file that cannot be printed so, and from the last to the first. */
+  protected showUnfit(): void {
+    const viewport = this.viewport();
+    if (!viewport) return;
+    const top = Math.round(viewport.measureScrollOffset() / ROW);
+    const unfit = this.rows().flatMap(({ mark }, at) => (mark === 'unfit' ? [at] : []));
+    viewport.scrollToIndex(unfit.find((at) => at > top) ?? unfit[0] ?? 0);
+  }
+
+  protected pause(): Promise<void> {
+    return this.change(({ id }) => this.api.pauseSeries(id));
+  }
+
+  protected resume(again: boolean): Promise<void> {
+    return this.change(({ id }) => this.api.resumeSeries(id, again));
+  }
+
+  protected async remove({ id }: Pick<SeriesBrief, 'id'>): Promise<void> {
+    await this.tell(async () => {
+      await firstValueFrom(this.api.removeSeries(id));
+      if (id === this.id()) await this.router.navigate(['/series']);
+      await this.list();
+    });
+  }
+
+  private async change(ask: (series: SeriesRecord) => ReturnType<Api['series']>): Promise<void> {
+    const series = this.series();
+    if (!series || this.busy()) return;
+    this.busy.set(true);
+    await this.tell(async () => this.series.set(await firstValueFrom(ask(series))));
+    this.busy.set(false);
+    await this.load(series.id);
+  }
+
+  private async tell(work: () => Promise<void>): Promise<void> {
+    this.message.set(null);
+    try {
+      await work();
+    } catch (error) {
+      this.message.set(sayError(error));
+    }
+  }
+
+  /** What is going on is asked for again and again: how files are printed, and what becomes known of their pages. */
+  private async follow(): Promise<void> {
+    const series = this.series();
+    if (!series || this.busy()) return;
+    this.now.set(Date.now());
+    const unread = this.documents().some(({ read, pages }) => read < pages.length);
+    if (series.state === 'running' || series.state === 'paused') await this.loadRecord(series.id);
+    else if (series.state === 'draft' && unread && this.now() - this.readAt() < READING_STALLS_MS)
+      await this.loadDocuments(series.id);
+  }
+
+  private async load(id: string | undefined): Promise<void> {
+    if (!id) return;
+    await Promise.all([this.loadRecord(id), this.loadDocuments(id)]);
+    await this.list();
+  }
+
+  private async loadRecord(id: string): Promise<void> {
+    try {
+      const record = await firstValueFrom(this.api.series(id));
+      if (id === this.id() && !this.busy()) this.series.set(keepSame(this.series(), record));
+    } catch (error) {
+      this.message.set(sayError(error));
+    }
+  }
+
+  private async loadDocuments(id: string): Promise<void> {
+    try {
+      const documents = await firstValueFrom(this.api.seriesDocuments(id));
+      const known = new Map(this.documents().map((one) => [one.id, one]));
+      const news = documents.some(({ id: file, read }) => known.get(file)?.read !== read);
+      if (id !== this.id() || (!news && documents.length === known.size)) return;
+      this.readAt.set(Date.now());
+      // Of which nothing is new stays the very same, so that it need not be looked at again.
+      this.documents.set(documents.map((one) => (known.get(one.id)?.read === one.read ? known.get(one.id)! : one)));
+    } catch (error) {
+      this.message.set(sayError(error));
+    }
+  }
+
+  private async list(): Promise<void> {
+    await this.tell(async () => this.listed.set(await firstValueFrom(this.api.allSeries())));
+  }
+
+  private async prepare(): Promise<void> {
+    await this.tell(async () => {
+      this.printers.set(await firstValueFrom(this.api.printers()));
+      this.setups.set(await firstValueFrom(this.api.setups()));
+    });
+  }
+}
+
+/** A folder's name where files came in one, otherwise that of the set-up. */
+function titleOf(files: readonly File[], setup: string): string {
+  const [folder, rest] = files[0]?.webkitRelativePath.split('/') ?? [];
+  return rest === undefined || !folder ? setup : folder;
+}

@@ -155,9 +155,9 @@ export const changePrinter = createEffect(
                   }),
                 )
               : api
-                  .changePrinter(jobId!, printer.id, revision)
+                  .changePrinter(jobId, printer.id, revision)
                   .pipe(
-                    map((saved) => BenchActions.printerChanged({ jobId: jobId!, printer, revision: saved.revision })),
+                    map((saved) => BenchActions.printerChanged({ jobId: jobId, printer, revision: saved.revision })),
                   ),
           ),
           catchError((error: unknown) => of(BenchActions.printerRefused({ message: sayError(error) }))),

@@ -1,4 +1,4 @@
-import type { DocumentFacts, FewestSheets, Outcome, Plan, Printer, Ticket, WayToPrint } from '@foglio/core';
+import type { DocumentFacts, FewestSheets, Outcome, Plan, Printer, RowOutcome, Ticket, WayToPrint } from '@foglio/core';
 
 /** What the planning worker is asked of a ticket and a printer. */
 export type Question =
@@ -7,7 +7,9 @@ export type Question =
   | { readonly kind: 'outcome'; readonly patch: Partial<Ticket> }
   /** The usual ways to print the same pages. */
   | { readonly kind: 'ways' }
-  | { readonly kind: 'fewest'; readonly minimumTextPt: number };
+  | { readonly kind: 'fewest'; readonly minimumTextPt: number }
+  /** What one file of a series comes to. */
+  | { readonly kind: 'row' };
 
 /** To the planning worker. Facts are sent once, since they are by far the largest part. */
 export type PlanRequest =
@@ -42,6 +44,7 @@ export interface Answers {
   readonly outcome: Outcome | null;
   readonly ways: readonly WayToPrint[] | null;
   readonly fewest: FewestSheets | null;
+  readonly row: RowOutcome;
 }
 
 /** From the planning worker. */

@@ -2,6 +2,7 @@ import {
   compare,
   fewestSheets,
   plan,
+  planRow,
   TicketError,
   tryOutcome,
   type DocumentFacts,
@@ -30,6 +31,8 @@ function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Q
       return tryOutcome({ ...ticket, ...question.patch }, documents, printer);
     case 'ways':
       return orNull(() => compare(ticket, documents, printer));
+    case 'row':
+      return planRow(ticket, documents, printer);
     case 'fewest':
       return orNull(() => fewestSheets(ticket, documents, printer, question));
   }

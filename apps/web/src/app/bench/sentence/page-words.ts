@@ -35,7 +35,7 @@ function sayTermInAny(term: string): string | null {
   const heading = /^"([^"]+)"$/.exec(term);
   if (heading) return `“${heading[1]}”`;
   const place = /^(\d+):(1|last)?$/.exec(term);
-  if (!place) return TERMS[term] ?? null;
+  if (!place) return TERMS[term] ?? (/^\d+$/.test(term) ? `page ${term}` : null);
   const [, section, page] = place;
   return page === undefined
     ? `section ${section}`

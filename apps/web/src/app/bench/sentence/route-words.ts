@@ -15,7 +15,7 @@ export function sayRoute(route: Route, situation: Situation): string {
 /** The pages in words, and whether it is a single one. A rule for several documents is told by its text. */
 function subjectOf(route: Route, { ticket, documents }: Situation): { subject: string; one: boolean } {
   if (documents.length === 0)
-    return { subject: sayInAny(route.pages), one: /^(1|last|\d+:(1|last))$/.test(route.pages) };
+    return { subject: sayInAny(route.pages), one: /^(last|\d+|\d+:(1|last))$/.test(route.pages) };
   const place = (route.document ?? 1) - 1;
   const document = ticket.documents[place] ?? { rotate: 0, numbering: 'position' };
   const pages = readPages(route.pages, documents[place], document, true);

@@ -6,6 +6,7 @@ import {
   Component,
   computed,
   inject,
+  input,
   Injector,
   output,
   signal,
@@ -75,18 +76,20 @@ const LONG = 300;
           <span [textContent]="phrase.text"></span>
         }
       }
-      Printed at
-      <span class="kept"
-        ><button
-          type="button"
-          cdkOverlayOrigin
-          #place="cdkOverlayOrigin"
-          [attr.aria-expanded]="open()?.at === PRINTER"
-          (click)="show(PRINTER, PRINTER, 0, place)"
-          [textContent]="printer()?.name"
-        ></button
-        >.</span
-      >
+      @if (!isSmall()) {
+        Printed at
+        <span class="kept"
+          ><button
+            type="button"
+            cdkOverlayOrigin
+            #place="cdkOverlayOrigin"
+            [attr.aria-expanded]="open()?.at === PRINTER"
+            (click)="show(PRINTER, PRINTER, 0, place)"
+            [textContent]="printer()?.name"
+          ></button
+          >.</span
+        >
+      }
       <button
         type="button"
         class="also"
@@ -97,7 +100,7 @@ const LONG = 300;
       >
         and also …
       </button>
-      @if (setupId() === null) {
+      @if (setupId() === null && !isSmall()) {
         <button type="button" class="also" (click)="setupsWanted.emit()">set-ups …</button>
       }
     </p>
@@ -146,6 +149,8 @@ export class SentenceBar {
   private readonly store = inject(Store);
   private readonly injector = inject(Injector);
   private readonly overlay = viewChild(CdkConnectedOverlay);
+  /** Whether it is of one file among many, whose set-up and printer are those of the series. */
+  readonly isSmall = input(false);
   readonly setupsWanted = output<void>();
   protected readonly setupId = this.store.selectSignal(benchFeature.selectSetupId);
   private readonly situation = this.store.selectSignal(benchFeature.selectSituation);

@@ -210,7 +210,8 @@ test.each([
     '. The first page and the first page of section 2 come from Tray 2;',
   ],
   [{ routes: [{ pages: 'last', tray: 'tray-2' }] }, '. The last page comes from Tray 2;'],
-  [{ routes: [{ pages: '1, 6', tray: 'tray-2' }] }, '. Pages “1, 6” come from Tray 2;'],
+  [{ routes: [{ pages: '1-3 odd', tray: 'tray-2' }] }, '. Pages “1-3 odd” come from Tray 2;'],
+  [{ routes: [{ pages: '1, 6', tray: 'tray-2' }] }, '. The first page and page 6 come from Tray 2;'],
 ])('%j is said of any file', (settings, expected) => {
   const said = sentence({ ...situationOf(settings), documents: [] }).map(({ text }) => text);
   expect(said.join('')).toContain(expected);
