@@ -21,7 +21,7 @@ test('a real PDF, chosen pages, three trays, one job, delivered sheets', async (
     transfer.items.add(new File([bytes], 'maint-guide.en.pdf', { type: 'application/pdf' }));
     return transfer;
   }, world.manual().toString('base64'));
-  await page.locator('fo-file-drop button').dispatchEvent('drop', { dataTransfer: dropped });
+  await page.locator('fo-file-drop button').first().dispatchEvent('drop', { dataTransfer: dropped });
   await expect(page.getByText('63 of 63 printed')).toBeVisible();
 
   // 1-14, two-sided, two copies, all else from tray 1.

@@ -1,13 +1,14 @@
-import { rename, rm, writeFile } from 'node:fs/promises';
-import { createInterface } from 'node:readline/promises';
 import { userInfo } from 'node:os';
 import { isMonochrome, type Check, type Plan, type Printer } from '@foglio/core';
 import { askProfile, IppError, sendShipment, shipmentOf } from '@foglio/ipp';
 import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
-import { InputError, sayFileTrouble } from './input-error';
+import { confirmed } from './confirm';
+import { InputError } from './input-error';
 import { loadDocument, loadJob, loadPrinter, planJob, type Job, type Opening } from './job-file';
 import { passwordSource } from './password';
+import { runSeries, type SeriesEnd, type SeriesOptions } from './series/command';
 import { describePages, pagesTable, planTable } from './tables';
+import { writeWhole } from './write-whole';
 
 /** Exit status (model, Command line). */
 export const DONE = 0;
@@ -93,7 +94,7 @@ export async function sendCommand(
   stops.forEach((check) => complain(`${file}: ${check.message}`));
   if (stops.length > 0) return STOPPED;
   const cautions = plan.checks.filter((check) => check.level === 'caution');
-  if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan))) return BAD_INPUT;
+  if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan.tally.sheets))) return BAD_INPUT;
   if (plan.passes) {
     complain(`${file}: ${printer.name} prints one side only: print it one-sided, or on another printer`);
     return STOPPED;
@@ -110,6 +111,16 @@ export async function sendCommand(
   complain(shipment.reason);
   for (const { id, state } of statuses) out(`job ${id} ${state}: ${plan.tally.sheets} sheets`);
   return DONE;
+}
+
+const SERIES_STATUS: Readonly<Record<SeriesEnd, number>> = { done: DONE, stopped: STOPPED, refused: BAD_INPUT };
+
+/** `series --ticket SETUP FILES...`: a set-up over many files, planned, sent and reported together. */
+export async function seriesCommand(
+  files: readonly string[],
+  options: OpeningOptions & SeriesOptions,
+): Promise<number> {
+  return SERIES_STATUS[await runSeries(files, options, openingOf(options), { out, complain })];
 }
 
 /** Says an error in one line. */
@@ -129,29 +140,5 @@ async function imposeJob(
   } catch (error) {
     if (error instanceof PdfError) throw new InputError(file, error.message);
     throw error;
-  }
-}
-
-async function confirmed(cautions: readonly Check[], plan: Plan): Promise<boolean> {
-  cautions.forEach((check) => complain(`caution: ${check.message}`));
-  if (!process.stdin.isTTY) {
-    complain('Not sent; give --yes to send it all the same.');
-    return false;
-  }
-  const prompt = createInterface({ input: process.stdin, output: process.stderr });
-  const answer = await prompt.question(`Send ${plan.tally.sheets} sheets? [y/N] `);
-  prompt.close();
-  return /^y(es)?$/i.test(answer.trim());
-}
-
-/** Written beside its place and moved there, so that nothing half-written is ever found under the name. */
-async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
-  const unfinished = `${path}.${process.pid}.part`;
-  try {
-    await writeFile(unfinished, bytes);
-    await rename(unfinished, path);
-  } catch (error) {
-    await rm(unfinished, { force: true });
-    throw new InputError(path, sayFileTrouble(error));
   }
 }

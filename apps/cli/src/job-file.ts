@@ -1,10 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { basename, dirname, resolve } from 'node:path';
 import {
+  applySetup,
+  isSetup,
   plan,
   profileForTicket,
   SelectionError,
   selectPages,
+  setupOf,
   TicketError,
   type DocumentFacts,
   type PageFacts,
@@ -80,6 +83,20 @@ function withDetails(
 /** Reads a ticket and every document it names; paths are beside the ticket. @throws InputError */
 export async function loadJob(file: string, opening: Opening): Promise<Job> {
   const ticket = await readJson(file, readTicket);
+  if (isSetup(ticket)) throw new InputError(file, 'this is a set-up without files; give them to "foglio series"');
+  return openJob(file, ticket, opening);
+}
+
+/** Reads a set-up, or what of a ticket is one. @throws InputError */
+export const loadSetup = async (file: string): Promise<Ticket> => setupOf(await readJson(file, readTicket));
+
+/** The job that a set-up makes of a file. @throws InputError */
+export function loadJobOver(setup: Ticket, path: string, opening: Opening): Promise<Job> {
+  const whole = resolve(path);
+  return openJob(path, applySetup(setup, [whole], basename(path).replace(/\.[^.]+$/, '')), opening);
+}
+
+async function openJob(file: string, ticket: Ticket, opening: Opening): Promise<Job> {
   const opened = new Map<string, LoadedDocument>();
   const wanted = new Map<string, Set<number>>();
   const paths = ticket.documents.map((document) => resolve(dirname(file), document.file));

@@ -8,8 +8,10 @@ import {
   planCommand,
   printerCommand,
   sendCommand,
+  seriesCommand,
   type OpeningOptions,
 } from './commands';
+import type { SeriesOptions } from './series/command';
 
 /** Runs `foglio`. @param argv as Node gives it @returns the exit status: 0 done, 1 a stop stands, 2 bad input or usage */
 export async function main(argv: readonly string[]): Promise<number> {
@@ -60,6 +62,22 @@ export async function main(argv: readonly string[]): Promise<number> {
     .action((ticket: string, options: OpeningOptions & { to: string; yes?: boolean }) =>
       keep(sendCommand(ticket, options)),
     );
+  program
+    .command('series')
+    .description(
+      'a set-up over many files: planned, and with --to sent one after the other; run again, only what is left',
+    )
+    .argument('[files...]')
+    .requiredOption('--ticket <setup>', 'a set-up, or a ticket whose documents are left out')
+    .option('--to <address>', 'ipp://HOST:PORT/ipp/print')
+    .option('--printer <profile>', 'a printer profile to plan against, without --to')
+    .option('--watch <folder>', 'send what is put into this folder too')
+    .option('--journal <file>', 'where it is noted what is done; beside the set-up unless given')
+    .option('--report <file>', 'what became of each file: .csv or .pdf')
+    .option('--skip', 'leave out files that do not fit')
+    .option('--yes', 'send although cautions stand')
+    .addOption(passwordFile())
+    .action((files: string[], options: OpeningOptions & SeriesOptions) => keep(seriesCommand(files, options)));
   program
     .command('printer')
     .description("read a printer's profile")

@@ -160,7 +160,7 @@ function saySide(side: Side): string {
 const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
 
 /** Columns as wide as their widest entry, two spaces apart. */
-function table(rows: readonly (readonly string[])[]): string {
+export function table(rows: readonly (readonly string[])[]): string {
   const widths = (rows[0] ?? []).map((_, column) => Math.max(...rows.map((row) => (row[column] ?? '').length)));
   return rows
     .map((row) =>

@@ -155,9 +155,9 @@ export class ApplyDialog {
 
   private labelOf(setup: Ticket, { of: what, at }: OpenSelection): string {
     if (what === 'documents') return 'Which pages of the file';
-    const route = setup.routes[at]!;
-    const said = sayRoute(route, { ...this.situation()!, ticket: setup, documents: [] });
-    return `Which ${said.replace(/^pages? “[^”]*” /, 'pages ')}`;
+    // In the place of the pages that are asked for.
+    const route = { ...setup.routes[at]!, pages: '?' };
+    return `Which ${sayRoute(route, { ...this.situation()!, ticket: setup, documents: [] }).replace('pages “?”', 'pages')}`;
   }
 
   /** The text read against the first file, which is the one that a set-up is mostly applied to. */

@@ -1,0 +1,202 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { userInfo } from 'node:os';
+import { isMonochrome, plan, type Printer, type Ticket } from '@foglio/core';
+import {
+  askJob,
+  askStatus,
+  cancelJob,
+  dropIncoming,
+  IppError,
+  sayFaults,
+  sendShipment,
+  shipmentOf,
+  STATUS,
+  type JobStatus,
+} from '@foglio/ipp';
+import { impose } from '@foglio/pdf';
+import { InputError } from '../input-error';
+import type { Opening } from '../job-file';
+import type { Journal, Note } from './journal';
+import { openRow, type OpenRow, type Row } from './row';
+
+/** Files that the printer has before they are printed: one that it prints and the next, so that it never waits. */
+const AHEAD = 2;
+const ASK_EVERY_MS = 200;
+const ASK_AGAIN_MS = 2000;
+const ENDED = ['completed', 'canceled', 'aborted'];
+
+export interface Sending {
+  readonly setup: Ticket;
+  readonly printerUri: string;
+  readonly printer: Printer;
+  readonly journal: Journal;
+  readonly opening: Opening;
+  readonly say: (text: string) => void;
+}
+
+/** The series cannot go on before a person has looked at what came of a file. */
+export class SeriesStopped extends Error {
+  override readonly name = 'SeriesStopped';
+}
+
+/**
+ * Sends files one after the other, and follows them until they have come out. What the journal says is done is not done
+ * again; what was begun is settled with the printer first.
+ */
+export class Sender {
+  /** Sent and not over yet, in order. */
+  private open: Note[] = [];
+  private readonly user = userInfo().username;
+  private lastFault = '';
+
+  constructor(private readonly sending: Sending) {}
+
+  /** @throws SeriesStopped; IppError where the printer refuses it or is away */
+  async send(row: Row): Promise<void> {
+    const { journal, say } = this.sending;
+    const known = journal.of({ file: row.path, sha256: row.sha256 });
+    if (known?.state === 'over') return;
+    if (known?.state === 'sent') {
+      this.open.push(known);
+      return;
+    }
+    await this.follow(AHEAD - 1);
+    const note = await this.transmit(row, known);
+    this.open.push(note);
+    say(`${row.name}: ${note.sheets} sheets, job ${note.jobs.join(' ')}`);
+  }
+
+  /** Waits until no more than so many files are at the printer. @throws SeriesStopped */
+  async follow(most = 0): Promise<void> {
+    for (;;) {
+      const still: Note[] = [];
+      for (const note of this.open) {
+        const over = await this.look(note);
+        if (!over) still.push(note);
+      }
+      this.open = still;
+      if (still.length <= most) return;
+      await wait(ASK_EVERY_MS);
+    }
+  }
+
+  private async transmit(row: Row, known: Note | null): Promise<Note> {
+    const { setup, printer, printerUri, journal, opening } = this.sending;
+    const { ticket, documents } = await openRow(row, setup, opening);
+    const planned = plan(ticket, documents, printer);
+    const shipment = shipmentOf(planned, ticket, printer);
+    const jobName = row.name;
+    const jobs = known ? await this.settle(known, jobName) : [];
+    let note: Omit<Note, 'at'> = {
+      file: row.path,
+      sha256: row.sha256,
+      state: 'begun',
+      jobs,
+      pages: row.pages,
+      sheets: planned.tally.sheets,
+      delivered: 0,
+      outcome: 'being sent',
+      remark: null,
+    };
+    const keep = (change: Partial<Note>): void => {
+      note = journal.note({ ...note, ...change });
+    };
+    keep({});
+    const grey = !isMonochrome(ticket);
+    await sendShipment({
+      printerUri,
+      shipment,
+      pdfOf: ({ sheets }) =>
+        impose({ plan: { ...planned, sheets: [...sheets] }, ticket, documents, blanks: 'none', grey }),
+      jobName,
+      userName: this.user,
+      sent: jobs.length,
+      onCreated: (job) => Promise.resolve(keep({ jobs: [...note.jobs, job] })),
+      onRefused: () => Promise.resolve(keep({ jobs: note.jobs.slice(0, -1) })),
+    });
+    keep({ state: 'sent', outcome: 'being printed' });
+    return note as Note;
+  }
+
+  /**
+   * What the printer has whole of a file that was begun when a process ended: the numbers of these jobs. What it made and
+   * got nothing of is cancelled there, so that nothing is printed twice.
+   *
+   * @throws SeriesStopped where it cannot be told what came out
+   */
+  private async settle(known: Note, jobName: string): Promise<number[]> {
+    const { printerUri } = this.sending;
+    await dropIncoming(printerUri, { jobName, userName: this.user, known: known.jobs });
+    const whole: number[] = [];
+    for (const job of known.jobs) {
+      const status = await this.ask(job);
+      if (status === null) throw this.uncertain(known, 'the printer no longer knows it');
+      if (status.reasons.includes('job-incoming')) await cancelJob(printerUri, job, this.user);
+      else if (status.state === 'canceled' || status.state === 'aborted') {
+        if (status.sheetsCompleted > 0) throw this.uncertain(known, `${status.sheetsCompleted} sheets of it came out`);
+      } else whole.push(job);
+    }
+    return whole;
+  }
+
+  private uncertain(known: Note, why: string): SeriesStopped {
+    const remark = `it was begun before, and ${why}; look at the output`;
+    this.sending.journal.note({ ...known, state: 'over', outcome: 'not certain', remark });
+    return new SeriesStopped(`${known.file}: ${remark}. Run again, the series goes on after it.`);
+  }
+
+  /** Whether a file is over; notes what came of it. @throws SeriesStopped where it was broken off */
+  private async look(note: Note): Promise<boolean> {
+    const { journal } = this.sending;
+    const statuses: JobStatus[] = [];
+    for (const job of note.jobs) {
+      const status = await this.ask(job);
+      // The printer forgets what it has ended; it had all of it.
+      if (status) statuses.push(status);
+    }
+    if (statuses.some(({ state }) => state === 'processing-stopped')) await this.sayFault();
+    if (!statuses.every(({ state }) => ENDED.includes(state))) return false;
+    const isWhole = statuses.every(({ state }) => state === 'completed');
+    const delivered = isWhole ? note.sheets : statuses.reduce((sum, one) => sum + one.sheetsCompleted, 0);
+    const outcome = isWhole ? 'delivered' : 'broken off';
+    const remark = statuses.find(({ message }) => message !== null)?.message ?? null;
+    journal.note({ ...note, state: 'over', delivered, outcome, remark });
+    this.lastFault = '';
+    if (!isWhole) {
+      const told = `${note.file}: the printer broke it off after ${delivered} of ${note.sheets} sheets`;
+      throw new SeriesStopped(`${told}. Run again, the series goes on after it.`);
+    }
+    return true;
+  }
+
+  /** What the printer needs, told once for as long as it needs it. */
+  private async sayFault(): Promise<void> {
+    const { printerUri, say } = this.sending;
+    const { profile, reasons } = await askStatus(printerUri);
+    const fault = sayFaults(reasons, profile).join(' ') || 'The printer has stopped; look at its panel.';
+    if (fault !== this.lastFault) say(fault);
+    this.lastFault = fault;
+  }
+
+  /** Null: the printer does not know it. One that is away is asked until it is there: it has the job. */
+  private async ask(job: number): Promise<JobStatus | null> {
+    for (let told = false; ; told = true) {
+      try {
+        return await askJob(this.sending.printerUri, job);
+      } catch (error) {
+        if (!(error instanceof IppError)) throw error;
+        if (error.status === STATUS.notFound) return null;
+        if (error.status !== null) throw error;
+        if (!told) this.sending.say(`${error.message}; it is asked until it answers`);
+        await wait(ASK_AGAIN_MS);
+      }
+    }
+  }
+}
+
+/** A printer without a duplex unit would need its stack turned for every file. @throws InputError */
+export function requireOnePass(rows: readonly OpenRow[], printer: Printer): void {
+  const row = rows.find(({ outcome }) => outcome.checks.some(({ code }) => code === 'two-passes'));
+  if (row)
+    throw new InputError(row.path, `${printer.name} prints one side only: print it one-sided, or on another printer`);
+}
