@@ -120,3 +120,49 @@ test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world
   await expect(page.getByRole('table', { name: 'As the printer sees it' })).toBeVisible();
   await expectNothingFound(page);
 });
+
+test('Set-ups, taking one and saving one', async ({ quietPage: page, world }) => {
+  const ticket = { version: 1, documents: [{ file: '*' }], routes: [{ pages: '3', tray: 'tray-2' }], copies: 2 };
+  await world.api('/setups', { name: 'Contracts', ticket, printerId: 'upper-office' });
+  await page.goto(`${world.base}/set-ups`);
+  await expect(page.locator('fo-lanes .sheet').first()).toBeVisible();
+  await expect(page.locator('fo-setup-picture svg').nth(1)).toBeVisible();
+  await expectNothingFound(page);
+  await page.goto(`${world.base}/jobs/${await world.demoJob('contract')}`);
+  await page.getByRole('button', { name: 'set-ups …' }).click();
+  await page.getByRole('button', { name: 'Contracts' }).click();
+  await expect(page.getByRole('row', { name: /How many copies/ })).toBeVisible();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Save what is set now as a set-up' }).click();
+  await expect(page.getByRole('dialog', { name: 'Save as a set-up' })).toBeVisible();
+  await expectNothingFound(page);
+});
+
+test('Many files: begun, set up, a file by itself, over', async ({ quietPage: page, world }) => {
+  await page.goto(`${world.base}/series`);
+  await expect(page.locator('fo-setup-picture svg').first()).toBeVisible();
+  await expectNothingFound(page);
+  const file = await world.upload(Buffer.from(await world.source('contract')), 'contract.pdf');
+  const setup = { version: 1, documents: [{ file: '*' }] };
+  const { id } = await world.api<{ id: string }>('/series', { title: 'Contracts', setup, printerId: 'upper-office' });
+  const files = [
+    { name: 'contract.pdf', file },
+    { name: 'bad.pdf', trouble: 'It is damaged.' },
+  ];
+  const { rows } = await world.api<{ rows: { id: string }[] }>(`/series/${id}/rows`, { files });
+  await page.goto(`${world.base}/series/${id}`);
+  await expect(page.getByText('1 file cannot be printed so')).toBeVisible({ timeout: 30_000 });
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'What to do with contract.pdf' }).click();
+  await expect(page.getByRole('menuitem', { name: 'Leave out' })).toBeVisible();
+  await expectNothingFound(page);
+  await page.getByRole('menuitem', { name: 'Set up by itself' }).click();
+  await expect(page.getByRole('dialog', { name: 'contract.pdf, set up by itself' })).toContainText('14 sheets');
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Done' }).click();
+  await world.api(`/series/${id}/rows/${rows[1]!.id}`, { skipped: true }, 'PUT');
+  await world.api(`/series/${id}/start`, { sheets: 14 });
+  await page.reload();
+  await expect(page.getByText('1 of 1 file, 14 of 14 sheets')).toBeVisible({ timeout: 30_000 });
+  await expectNothingFound(page);
+});

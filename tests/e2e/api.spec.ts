@@ -107,6 +107,42 @@ test('every operation of the API answers as the OpenAPI description says, which 
   const { id: again } = await json<Sent>('POST', `/api/deliveries/${sent}/again`);
   await ask('POST', `/api/deliveries/${again}/cancel`);
 
+  // Set-ups.
+  const setup = { version: 1, documents: [{ file: '*' }], sides: 'two-sided' };
+  await ask('GET', '/api/setups');
+  const saved = await json<{ id: string }>('POST', '/api/setups', { name: 'Contracts', ticket: setup });
+  await ask('PUT', `/api/setups/${saved.id}`, { name: 'Agreements', printerId: 'upper-office', starts: 'printer' });
+  await ask('DELETE', `/api/setups/${saved.id}`);
+
+  // A series.
+  type Series = { id: string; state: string; rows: { id: string }[] };
+  const begun = await json<Series>('POST', '/api/series', { title: 'Season', setup, printerId: 'upper-office' });
+  const series = `/api/series/${begun.id}`;
+  const files = [
+    { name: 'contract.pdf', file },
+    { name: 'bad.pdf', trouble: 'It is damaged.' },
+  ];
+  const { rows: both } = await json<Series>('POST', `${series}/rows`, { files });
+  await ask('PUT', `${series}/rows`, { rows: both.map(({ id }) => id).reverse() });
+  await ask('PUT', `${series}/rows/${both[1]!.id}`, { skipped: true });
+  await ask('PUT', series, { title: 'This season' });
+  await ask('GET', `${series}/documents`);
+  await ask('GET', '/api/series');
+  await ask('PUT', `${upper}/panel/paused`, { paused: true });
+  await ask('POST', `${series}/start`, { sheets: 7 });
+  await ask('POST', `${series}/pause`);
+  await ask('POST', `${series}/resume`, { again: false });
+  await ask('PUT', `${upper}/panel/paused`, { paused: false });
+  await expect.poll(async () => (await json<Series>('GET', series)).state).toBe('done');
+  const told: string[][] = parse((await ask('GET', `${series}/report.csv`)).body, { bom: true });
+  expect(told.map((row) => row.slice(1, 6))).toEqual([
+    ['File', 'Pages', 'Sheets', 'Delivered', 'Outcome'],
+    ['bad.pdf', '', '', '0', 'left out'],
+    ['contract.pdf', '14', '7', '7', 'delivered'],
+  ]);
+  await ask('GET', `${series}/report.pdf`);
+  await ask('DELETE', series);
+
   // In two passes.
   await ask('PUT', `/api/jobs/${job}/printer`, { printerId: 'box-office', revision: 2 });
   const confirmed = ['two-passes', 'outside-printable'];

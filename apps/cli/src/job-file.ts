@@ -90,13 +90,23 @@ export async function loadJob(file: string, opening: Opening): Promise<Job> {
 /** Reads a set-up, or what of a ticket is one. @throws InputError */
 export const loadSetup = async (file: string): Promise<Ticket> => setupOf(await readJson(file, readTicket));
 
-/** The job that a set-up makes of a file. @throws InputError */
-export function loadJobOver(setup: Ticket, path: string, opening: Opening): Promise<Job> {
+/**
+ * The job that a set-up makes of a file.
+ *
+ * @param known "sheets": only what decides on its sheets is read, and not what checks look at, which takes longest
+ * @throws InputError
+ */
+export function loadJobOver(
+  setup: Ticket,
+  path: string,
+  opening: Opening,
+  known: 'all' | 'sheets' = 'all',
+): Promise<Job> {
   const whole = resolve(path);
-  return openJob(path, applySetup(setup, [whole], basename(path).replace(/\.[^.]+$/, '')), opening);
+  return openJob(path, applySetup(setup, [whole], basename(path).replace(/\.[^.]+$/, '')), opening, known);
 }
 
-async function openJob(file: string, ticket: Ticket, opening: Opening): Promise<Job> {
+async function openJob(file: string, ticket: Ticket, opening: Opening, known: 'all' | 'sheets' = 'all'): Promise<Job> {
   const opened = new Map<string, LoadedDocument>();
   const wanted = new Map<string, Set<number>>();
   const paths = ticket.documents.map((document) => resolve(dirname(file), document.file));
@@ -104,22 +114,27 @@ async function openJob(file: string, ticket: Ticket, opening: Opening): Promise<
     const document = opened.get(path) ?? (await openDocument(path, opening));
     opened.set(path, document);
     const pages = wanted.get(path) ?? new Set();
-    pagesToRead(ticket, index, document).forEach((page) => pages.add(page));
+    const needed = known === 'all' || asksForDetails(ticket, index);
+    if (needed) pagesToRead(ticket, index, document).forEach((page) => pages.add(page));
     wanted.set(path, pages);
   }
-  for (const [path, document] of opened)
-    opened.set(path, await withDetails(path, document, [...(wanted.get(path) ?? [])]));
+  for (const [path, document] of opened) {
+    const pages = [...(wanted.get(path) ?? [])];
+    if (pages.length > 0) opened.set(path, await withDetails(path, document, pages));
+  }
   return { file, ticket, documents: paths.map((path) => opened.get(path) as LoadedDocument) };
 }
 
 /** Selections that ask what is on the pages, so that of every page it must be known. */
 const ASKS_FOR_DETAILS = /colou?r|blank/i;
 
+const asksForDetails = ({ documents, routes }: Ticket, index: number): boolean =>
+  [documents[index]?.pages ?? '', ...routes.map(({ pages }) => pages)].some((text) => ASKS_FOR_DETAILS.test(text));
+
 /** The pages of which the plan needs to know all: those that are printed. What cannot be read is left for it to name. */
 function pagesToRead(ticket: Ticket, index: number, facts: LoadedDocument): readonly number[] {
   const entry = ticket.documents[index] as Ticket['documents'][number];
-  const texts = [entry.pages, ...ticket.routes.map(({ pages }) => pages)];
-  if (texts.some((text) => ASKS_FOR_DETAILS.test(text))) return facts.pages.map((_, at) => at + 1);
+  if (asksForDetails(ticket, index)) return facts.pages.map((_, at) => at + 1);
   try {
     return selectPages(entry.pages, { ...entry, facts, forgiving: false });
   } catch (error) {

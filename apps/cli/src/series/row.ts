@@ -77,9 +77,9 @@ async function hashOf(path: string): Promise<string> {
   }
 }
 
-/** The row's job, its document read anew: hundreds of files are not kept in memory for as long as a series takes. */
+/** The row's job to be sent, its document read anew: hundreds of files are not kept in memory for as long as a series takes. */
 export const openRow = ({ path }: Row, setup: Ticket, opening: Opening): Promise<Job> =>
-  loadJobOver(setup, path, opening);
+  loadJobOver(setup, path, opening, 'sheets');
 
 /** A file of a series that is still to be sent. */
 export type OpenRow = Row & { readonly outcome: RowOutcome };
