@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { basename, dirname, resolve } from 'node:path';
 import {
   applySetup,
+  dayOf,
   isSetup,
   plan,
   profileForTicket,
@@ -155,7 +156,7 @@ async function orSay<T>(path: string, read: () => Promise<T>): Promise<T> {
 /** The job's plan against a printer, or against a printer that has all it asks for. @throws InputError */
 export function planJob({ file, ticket, documents }: Job, printer: Printer | null): Plan {
   try {
-    return plan(ticket, documents, printer ?? profileForTicket(ticket, documents));
+    return plan(ticket, documents, printer ?? profileForTicket(ticket, documents), { today: dayOf(new Date()) });
   } catch (error) {
     if (error instanceof TicketError) throw new InputError(file, error.message);
     throw error;

@@ -176,6 +176,23 @@ const FIELDS: Record<string, () => Promise<void>> = {
     ];
     expect(pagesOf(await planOf({ slips: { between: 'documents' } }, two))).toBe('7/- slip 8/-');
   },
+  'lines.at': async () => {
+    const ys = await Promise.all(
+      (['top-left', 'bottom-left'] as const).map(async (at) => {
+        const plan = await planOf({ lines: [{ at, text: 'Draft' }] });
+        return plan.sheets[0]?.front.texts?.[0]?.y ?? 0;
+      }),
+    );
+    expect([ys[0]! > 800, ys[1]! < 40]).toEqual([true, true]);
+  },
+  'lines.text': async () => {
+    const plan = await planOf({ lines: [{ at: 'bottom-center', text: '{page} of {pages}' }] });
+    expect(plan.sheets[1]?.front.texts).toMatchObject([{ text: '2 of 8' }]);
+  },
+  'lines.size': async () => {
+    const plan = await planOf({ lines: [{ at: 'bottom-center', text: 'Draft', size: 20 }] });
+    expect(plan.sheets[0]?.front.texts).toMatchObject([{ size: 20 }]);
+  },
   'slips.tray': async () =>
     expect((await planOf({ copies: 2, slips: { between: 'sets', tray: 'tray-9' } })).slipBetweenSets?.tray).toBe(
       'tray-9',

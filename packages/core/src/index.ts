@@ -42,6 +42,7 @@ export {
   type Ticket,
   type TicketInput,
 } from './ticket/ticket';
+export { LINE_FIELDS } from './ticket/line-fields';
 export { TicketError } from './ticket/ticket-error';
 export { bookletDefaults, gridDefaults, ticketSchema } from './ticket/ticket.schema';
 export {
@@ -54,7 +55,10 @@ export {
   type Repair,
   type Sheet,
   type Side,
+  type Text,
 } from './plan/plan';
+export { boxOfText } from './plan/lines';
+export { dayOf } from './plan/day';
 export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './plan/one-job';
 export { pageRules, type PageRules } from './plan/page-rules';

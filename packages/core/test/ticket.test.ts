@@ -32,6 +32,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
     color: 'auto',
     quality: 'normal',
     newSheet: { documents: true, sections: false },
+    lines: [],
     slips: { between: 'nothing', tray: null },
     tray: 'auto',
     routes: [],

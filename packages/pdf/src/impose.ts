@@ -13,6 +13,7 @@ import {
 } from '@foglio/core';
 import { catalogObject, describeFile, type ImposedPage } from './catalog';
 import { greyPages, type PageOfDocument } from './grey-pages';
+import { linePages, type LinedSide } from './line-pages';
 import { decimal } from './number';
 import { multiply, turning, type Matrix } from './page-box';
 import { savePdf } from './save';
@@ -55,15 +56,21 @@ export async function impose({
   const files = documents.map((document) => document.bytes);
   const greys = grey ? monochromePages(plan, rules) : [];
   const withGreys = greys.length > 0 ? [...files, await greyPages(files, greys)] : files;
-  const sources = await openSources(withGreys);
-  const target = (sources[0] as Source).pdf.context;
-  const find = finder(sources, greys);
   const sheets = sets === 'all' ? [...everySheet(plan, plan.sheets)].map(({ sheet }) => sheet) : plan.sheets;
+  const lined = linedSides(sheets);
+  const withLines = lined.length > 0 ? [...withGreys, await linePages(lined.map(({ page }) => page))] : withGreys;
+  const sources = await openSources(withLines);
+  const target = (sources[0] as Source).pdf.context;
+  const find = finder(sources, greys, files.length);
+  const lineOf = new Map(lined.map(({ side }, index) => [side, { source: sources.at(-1) as Source, page: index + 1 }]));
   const pagesRef = target.nextRef();
   const pages = imposedPages(sheets, blanks);
   const kids = pages.map(({ sheet, which }) =>
     target.register(
-      pageObject(sheet, sheet[which], pagesRef, target, (cell) => drawCell(cell, find(cell), target, rules)),
+      pageObject(sheet, sheet[which], pagesRef, target, (side) => [
+        ...side.cells.map((cell) => drawCell(cell, find(cell), target, rules)),
+        ...drawTexts(lineOf.get(side), target),
+      ]),
     ),
   );
   target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
@@ -91,13 +98,13 @@ interface Place {
   readonly page: number;
 }
 
-function finder(sources: readonly Source[], greys: readonly PageOfDocument[]): (cell: Cell) => Place {
+function finder(sources: readonly Source[], greys: readonly PageOfDocument[], files: number): (cell: Cell) => Place {
   const grey = new Map(greys.map(({ document, page }, index) => [`${document} ${page}`, index + 1]));
   return ({ document, page }) => {
     const inGrey = grey.get(`${document} ${page}`);
     return inGrey === undefined
       ? { source: sources[document - 1] as Source, page }
-      : { source: sources.at(-1) as Source, page: inGrey };
+      : { source: sources[files] as Source, page: inGrey };
   };
 }
 
@@ -121,12 +128,12 @@ function pageObject(
   side: Side | null,
   parent: PDFRef,
   target: PDFContext,
-  draw: (cell: Cell) => Drawing,
+  draw: (side: Side) => readonly Drawing[],
 ): PDFDict {
   const orientation = side?.orientation ?? sheet.front.orientation;
   const { width, height } = sheet.paper;
   const box = orientation === 'portrait' ? [0, 0, width, height] : [0, 0, height, width];
-  const drawings = (side?.cells ?? []).map(draw);
+  const drawings = side ? draw(side) : [];
   const page = target.obj({
     Type: 'Page',
     Parent: parent,
@@ -151,6 +158,27 @@ function drawCell(cell: Cell, { source, page }: Place, target: PDFContext, rules
   const clip = cell.clip ? `${cell.clip.map(decimal).join(' ')} re W n ` : '';
   const name = `D${cell.document}P${cell.page}`;
   return { name, form: form.ref, operators: `q ${clip}${matrix.map(decimal).join(' ')} cm /${name} Do Q` };
+}
+
+/** The sides that have texts, each once, with what is to be written on them. */
+function linedSides(sheets: readonly Sheet[]): { readonly side: Side; readonly page: LinedSide }[] {
+  const sides = new Map<Side, LinedSide>();
+  for (const { front, back, paper } of sheets) {
+    for (const side of [front, ...(back ? [back] : [])]) {
+      if (!side.texts) continue;
+      const isPortrait = side.orientation === 'portrait';
+      const [width, height] = isPortrait ? [paper.width, paper.height] : [paper.height, paper.width];
+      sides.set(side, { width, height, texts: side.texts });
+    }
+  }
+  return [...sides].map(([side, page]) => ({ side, page }));
+}
+
+/** Texts lie over everything else, as large as they are. */
+function drawTexts(place: Place | undefined, target: PDFContext): Drawing[] {
+  if (!place) return [];
+  const form = formOf(place.source, place.page, target);
+  return [{ name: 'Lines', form: form.ref, operators: 'q /Lines Do Q' }];
 }
 
 /** Frames and cut marks are hairlines in black (common practice: a quarter of a point). */

@@ -2,7 +2,6 @@ import { statSync } from 'node:fs';
 import { basename, extname, join, dirname } from 'node:path';
 import { reportSummary, seriesChecks, type Printer } from '@foglio/core';
 import { askProfile, IppError } from '@foglio/ipp';
-import { watch } from 'chokidar';
 import { confirmed } from '../confirm';
 import { InputError } from '../input-error';
 import { loadPrinter, loadSetup, type Opening } from '../job-file';
@@ -138,6 +137,8 @@ async function follow(folder: string, rows: Row[], watching: Watching, talk: Tal
     await sender.send(row);
     await sender.follow();
   };
+  // Only where it is wanted: no other command waits for it to be read.
+  const { watch } = await import('chokidar');
   // Files that come together are sent in turn; one that stops the series stops the watching.
   let queue = Promise.resolve();
   await new Promise<void>((end, failed) => {

@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { userInfo } from 'node:os';
-import { isMonochrome, plan, type Printer, type Ticket } from '@foglio/core';
+import { dayOf, isMonochrome, plan, type Printer, type Ticket } from '@foglio/core';
 import {
   askJob,
   askStatus,
@@ -83,7 +83,7 @@ export class Sender {
   private async transmit(row: Row, known: Note | null): Promise<Note> {
     const { setup, printer, printerUri, journal, opening } = this.sending;
     const { ticket, documents } = await openRow(row, setup, opening);
-    const planned = plan(ticket, documents, printer);
+    const planned = plan(ticket, documents, printer, { today: dayOf(new Date()) });
     const shipment = shipmentOf(planned, ticket, printer);
     const jobName = row.name;
     const jobs = known ? await this.settle(known, jobName) : [];

@@ -81,8 +81,8 @@ export function deliveryRoutes(db: Database): Router {
   });
 
   router.get('/:id/seen', async (request, response) => {
-    const { ticket, profile } = await findDelivery(db, request.params.id);
-    const plan = planTicket(ticket, await documentsOf(db, ticket), profile);
+    const { ticket, profile, createdAt } = await findDelivery(db, request.params.id);
+    const plan = planTicket(ticket, await documentsOf(db, ticket), profile, createdAt);
     const { way, reason, jobs } = shipmentOf(plan, ticket, profile);
     response.json({ way, reason, jobs: jobs.length, sheets: asSeen({ way, reason, jobs }) });
   });

@@ -106,7 +106,8 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
   const { id, ticket, profile } = delivery;
   const printer = await findPrinter(db, delivery.printerId);
   const documents = await documentsOf(db, ticket);
-  const whole = planTicket(ticket, documents, profile);
+  // The same also after midnight, and where it is sent in parts.
+  const whole = planTicket(ticket, documents, profile, delivery.createdAt);
   const plan = delivery.pass === null ? whole : passPlan(whole, delivery.pass === 1 ? 'front' : 'back');
   const shipment = shipmentOf(plan, ticket, profile);
   await changeDelivery(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });

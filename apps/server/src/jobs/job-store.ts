@@ -1,4 +1,4 @@
-import { plan, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { dayOf, plan, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
@@ -58,9 +58,13 @@ function fileId(file: string): string {
   }
 }
 
-/** The plan of a ticket. @throws Problem `ticket-invalid` */
-export const planTicket = (ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Plan =>
-  sayTicketErrors(() => plan(ticket, documents, printer));
+/** The plan of a ticket. @param day on which it is printed, for lines that tell it @throws Problem `ticket-invalid` */
+export const planTicket = (
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+  printer: Printer,
+  day = new Date(),
+): Plan => sayTicketErrors(() => plan(ticket, documents, printer, { today: dayOf(day) }));
 
 export function sayTicketErrors<T>(work: () => T): T {
   try {

@@ -6,6 +6,7 @@ import { colorOnMono } from './color-on-mono';
 import type { CheckContext, CheckRule } from './context';
 import { grayCodedAsColor } from './gray-coded-as-color';
 import { largeRun } from './large-run';
+import { lineOverContent } from './line-over-content';
 import { noTrayForPaper } from './no-tray-for-paper';
 import { outsidePrintable } from './outside-printable';
 import { routeUnused } from './route-unused';
@@ -32,6 +33,7 @@ const RULES: readonly CheckRule[] = [
   bookletSplit,
   textTooSmall,
   outsidePrintable,
+  lineOverContent,
   blankBack,
   bookletPadded,
   colorOnMono,

@@ -21,7 +21,8 @@ export const outsidePrintable: CheckRule = (context) => {
   return check ? [withRepair(check, repairOf(context, check.pages))] : [];
 };
 
-type Finder = Pick<CheckContext, 'plan' | 'laidOut' | 'documents' | 'rules' | 'printer'>;
+/** What it takes to tell where content lies. */
+export type Finder = Pick<CheckContext, 'plan' | 'laidOut' | 'documents' | 'rules' | 'printer'>;
 
 function findOutside(context: Finder): Check | null {
   const { plan, laidOut, documents, printer } = context;
@@ -73,7 +74,7 @@ const isWithin = ({ x, y, width, height, clip }: Placement, place: Box): boolean
   y + height <= place.y + place.height;
 
 /** The visible content of a page where it lands on its side; null where nothing is visible or it is not known. */
-function contentOf(cell: Cell, { documents, rules }: Finder): Box | null {
+export function contentOf(cell: Cell, { documents, rules }: Finder): Box | null {
   const facts = documents[cell.document - 1]?.pages[cell.page - 1];
   if (!facts?.content) return null;
   const degrees = rules.rotationOf(cell.document, cell.page) + cell.turn;

@@ -1,3 +1,4 @@
+import { turnTexts } from './lines';
 import type { Cell, Line, Plan, Sheet, Side } from './plan';
 
 /**
@@ -34,5 +35,6 @@ function turnSide(side: Side, { width, height }: Sheet['paper']): Side {
     };
   });
   const lines = side.lines?.map(([x1, y1, x2, y2]): Line => [across - x1, up - y1, across - x2, up - y2]);
-  return lines ? { orientation: side.orientation, cells, lines } : { orientation: side.orientation, cells };
+  const texts = turnTexts(side, across, up);
+  return { orientation: side.orientation, cells, ...(lines ? { lines } : {}), ...(texts ? { texts } : {}) };
 }

@@ -18,6 +18,16 @@ const side = {
         items: [number, number, number, number],
       },
     },
+    /** Lines of text at the head and foot, from where the first letter stands on its line; turned by 180 degrees or not. */
+    texts: {
+      type: 'array',
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['text', 'x', 'y', 'size', 'turn'],
+        properties: { text: { type: 'string' }, x: number, y: number, size: number, turn: { enum: [0, 180] } },
+      },
+    },
     orientation: { enum: ['portrait', 'landscape'] },
     cells: {
       type: 'array',
@@ -182,6 +192,7 @@ export const planSchema = {
               'booklet-split',
               'text-too-small',
               'outside-printable',
+              'line-over-content',
               'blank-back',
               'booklet-padded',
               'color-on-mono',

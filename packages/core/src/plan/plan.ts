@@ -7,6 +7,7 @@ import type { Ticket } from '../ticket/ticket';
 import { feed } from './feed';
 import { gather, type GatheredPlan } from './gather';
 import { layOut, type LaidOutRun } from './layout';
+import { withLines } from './lines';
 import { pageRules, type PageRules } from './page-rules';
 import { pair } from './pair';
 import type { planSchema } from './plan.schema';
@@ -22,6 +23,7 @@ export type Side = Sheet['front'];
 export type Cell = Side['cells'][number];
 export type Line = NonNullable<Side['lines']>[number];
 type CheckData = FromSchema<typeof planSchema>['checks'][number];
+export type Text = NonNullable<Side['texts']>[number];
 export type PageName = CheckData['pages'][number];
 
 /** A change of the ticket that settles a check: what to say on its button, and the ticket's fields with new values. */
@@ -35,6 +37,8 @@ export type Check = Omit<CheckData, 'repair'> & { repair?: Repair };
 export interface PlanOptions {
   /** Sheets above which the check large-run speaks (model, Checks; 200 unless set). */
   readonly largeRun?: number;
+  /** The day of printing, "2026-09-01" (ISO 8601), for lines that tell it. */
+  readonly today?: string;
 }
 
 /** A plan before its checks, with what it was made from. */
@@ -57,19 +61,26 @@ export function plan(
   printer: Printer,
   options: PlanOptions = {},
 ): Plan {
-  const drafted = draft(ticket, documents, printer);
-  const checks = runChecks({ ...drafted, ticket, documents, printer, limit: options.largeRun ?? 200, draft });
+  const drafted = draft(ticket, documents, printer, options);
+  const again: typeof draft = (...changed) => draft(changed[0], changed[1], changed[2], options);
+  const limit = options.largeRun ?? 200;
+  const checks = runChecks({ ...drafted, ticket, documents, printer, limit, draft: again });
   return { ...drafted.plan, checks };
 }
 
 /** The pipeline without its checks: what a change of the ticket would come to. @throws TicketError */
-export function draft(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Drafted {
+export function draft(
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+  printer: Printer,
+  { today }: PlanOptions = {},
+): Drafted {
   requirePlannable(ticket, documents);
   const rules = pageRules(ticket, documents);
   const selected = select(ticket, documents);
   const routed = route(selected, ticket, documents, rules);
   const runs = divideIntoRuns(routed, ticket, documents, printer);
-  const laidOut = layOut(runs, ticket, printer);
+  const laidOut = withLines(layOut(runs, ticket, printer), { ticket, documents, printer, today });
   const paired = pair(laidOut, ticket.bind);
   const sheets = feed(paired, ticket, printer);
   return { plan: gather(sheets, ticket, documents, rules, printer), runs, laidOut, rules };

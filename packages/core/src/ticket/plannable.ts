@@ -1,5 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
 import { readSizeName } from '../paper/sizes';
+import { LINE_FIELDS } from './line-fields';
 import { routeSettings, ticketSettings, type Layout, type Ticket } from './ticket';
 import { TicketError } from './ticket-error';
 
@@ -14,6 +15,7 @@ export function requirePlannable(ticket: Ticket, documents: readonly DocumentFac
   }
   requireLayout('layout', ticketSettings(ticket).layout);
   requireSize('paper.size', ticket.paper.size);
+  ticket.lines.forEach(({ text }, index) => requireFields(`lines[${index}].text`, text));
   ticket.routes.forEach((route, index) => {
     const place = `routes[${index}]`;
     if (route.layout) requireLayout(`${place}.layout`, routeSettings(ticket, route).layout);
@@ -24,6 +26,14 @@ export function requirePlannable(ticket: Ticket, documents: readonly DocumentFac
       throw new TicketError(`${place}.document`, problem, `write a number from 1 to ${count}`);
     }
   });
+}
+
+function requireFields(place: string, text: string): void {
+  for (const { 0: all, 1: name, index } of text.matchAll(/\{([^{}]*)\}/g)) {
+    if ((LINE_FIELDS as readonly string[]).includes(name ?? '')) continue;
+    const known = LINE_FIELDS.map((field) => `{${field}}`).join(', ');
+    throw new TicketError(place, `${all} is nothing that can be filled in`, `write ${known}`, index, all.length);
+  }
 }
 
 function requireLayout(place: string, layout: Layout): void {

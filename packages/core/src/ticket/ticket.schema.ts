@@ -224,6 +224,23 @@ export const ticketSchema = {
       },
     },
     tray: { ...trayId, default: 'auto' },
+    /** Lines of text at the head and foot of every page; what stands in braces is filled in. */
+    lines: {
+      type: 'array',
+      maxItems: 12,
+      default: [],
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['at', 'text'],
+        properties: {
+          at: { enum: ['top-left', 'top-center', 'top-right', 'bottom-left', 'bottom-center', 'bottom-right'] },
+          text: { type: 'string', minLength: 1, maxLength: 200 },
+          /** Points. */
+          size: { type: 'number', minimum: 4, maximum: 72, default: 8 },
+        },
+      },
+    },
     routes: {
       type: 'array',
       maxItems: 1000,

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Cell, Sheet, Side } from '@foglio/core';
+import { boxOfText, type Cell, type Sheet, type Side } from '@foglio/core';
 import { PageImage } from './page-image';
 
 /** Where a page of the plan is fetched from, and how the ticket turns it. */
@@ -34,6 +34,22 @@ interface PlacedCell {
     @if (lines(); as path) {
       <svg class="lines" [attr.viewBox]="viewBox()" aria-hidden="true"><path [attr.d]="path" /></svg>
     }
+    @if (texts().length > 0) {
+      <svg class="texts" [attr.viewBox]="viewBox()" aria-hidden="true">
+        @for (one of texts(); track $index) {
+          <text
+            [attr.x]="one.x"
+            [attr.y]="one.y"
+            [attr.font-size]="one.size"
+            [attr.textLength]="one.width"
+            lengthAdjust="spacingAndGlyphs"
+            [attr.transform]="one.turn"
+          >
+            {{ one.text }}
+          </text>
+        }
+      </svg>
+    }
     @if (folds() && sheet().signature) {
       <div class="fold"></div>
     }
@@ -54,6 +70,7 @@ interface PlacedCell {
     .cell,
     .image,
     .lines,
+    .texts,
     .printable {
       position: absolute;
     }
@@ -74,6 +91,10 @@ interface PlacedCell {
       fill: none;
       stroke: #000;
       stroke-width: 0.5px;
+    }
+    .texts {
+      inset: 0;
+      fill: #000;
     }
     .fold {
       position: absolute;
@@ -117,6 +138,15 @@ export class SideView {
     const k = this.scale();
     const point = (x: number, y: number): string => `${x * k} ${this.height() - y * k}`;
     return (this.side()?.lines ?? []).map(([x1, y1, x2, y2]) => `M${point(x1, y1)}L${point(x2, y2)}`).join('');
+  });
+  /** Lines of text at head and foot, as wide as they are printed, whatever font the screen has. */
+  protected readonly texts = computed(() => {
+    const k = this.scale();
+    return (this.side()?.texts ?? []).map((text) => {
+      const [x, y] = [text.x * k, this.height() - text.y * k];
+      const turn = text.turn === 0 ? null : `rotate(180 ${x} ${y})`;
+      return { text: text.text, x, y, size: text.size * k, width: boxOfText(text).width * k, turn };
+    });
   });
   protected readonly printable = computed(() => {
     const margin = this.marginMm();

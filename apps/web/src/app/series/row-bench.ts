@@ -42,7 +42,7 @@ export interface RowBenchData {
         <fo-sentence-bar [isSmall]="true" />
         <div class="regions">
           <div class="pages">
-            <h3>Pages</h3>
+            <h2>Pages</h2>
             @if (bench().documents[0]; as facts) {
               <fo-selection-field
                 [text]="entry()?.pages ?? 'all'"
@@ -86,7 +86,7 @@ export interface RowBenchData {
     .pages {
       overflow: auto;
     }
-    h3 {
+    .pages h2 {
       margin-bottom: 6px;
       font: 600 14px/1.3 var(--sans);
     }

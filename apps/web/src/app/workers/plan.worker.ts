@@ -1,5 +1,6 @@
 import {
   compare,
+  dayOf,
   fewestSheets,
   plan,
   planRow,
@@ -41,7 +42,7 @@ function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Q
 function planned(ticket: Ticket, printer: Printer): PlanAnswer {
   const start = performance.now();
   try {
-    const made = plan(ticket, documents, printer);
+    const made = plan(ticket, documents, printer, { today: dayOf(new Date()) });
     return { milliseconds: performance.now() - start, plan: made, trouble: null };
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;

@@ -14,6 +14,7 @@ import {
   signatures,
   turn,
 } from './layout';
+import { footLine, footLinePlace, headLine, headLinePlace } from './lines';
 import { delivery, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
 import { color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
@@ -51,6 +52,10 @@ export const JOB_ASPECTS: readonly Aspect[] = [
   ...PAGE_ASPECTS.slice(0, PAGE_ASPECTS.indexOf(cover)),
   bookletBind,
   ...PAGE_ASPECTS.slice(PAGE_ASPECTS.indexOf(cover)),
+  headLine,
+  headLinePlace,
+  footLine,
+  footLinePlace,
   quality,
   newDocuments,
   newSections,

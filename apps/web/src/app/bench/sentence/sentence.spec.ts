@@ -217,6 +217,16 @@ test.each([
   expect(said.join('')).toContain(expected);
 });
 
+test('lines at head and foot are said with what is filled in marked', () => {
+  const lines = [
+    { at: 'top-right', text: '{file}' },
+    { at: 'bottom-center', text: 'Page {page} of {pages}' },
+  ];
+  expect(read({ lines })).toContain(
+    ', with “‹file›” at the head at the right, with “Page ‹page› of ‹pages›” at the foot, from whichever',
+  );
+});
+
 test('phrases at the house set-up are quiet, others strong', () => {
   const phrases = (settings: object): [string, boolean][] =>
     sentence(situationOf(settings))
@@ -264,6 +274,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
     { ...ticket, layout: { ...gridDefaults, pagesPerSide: 4 } },
     { ...ticket, layout: bookletDefaults },
     { ...ticket, slips: { between: 'sets', tray: null } },
+    { ...ticket, lines: ['top', 'bottom'].map((edge) => ({ at: `${edge}-center`, text: '{page}', size: 8 })) },
   ] as Ticket[];
   const reached = new Set<string>();
   for (const start of tickets) {

@@ -1,0 +1,137 @@
+import { sectionsOf } from '../pages/outline';
+import type { DocumentFacts } from '../pages/facts';
+import type { Printer } from '../paper/printer';
+import { mmToPoints } from '../paper/sizes';
+import { type LINE_FIELDS } from '../ticket/line-fields';
+import type { Ticket } from '../ticket/ticket';
+import { inset, sideBox } from './area';
+import { layOut, visibleBox, type LaidOutRun } from './layout';
+import { ASCENT, DESCENT, widthOf } from './line-widths';
+import type { Box } from './place';
+import type { Cell, Side, Text } from './plan';
+import type { Run } from './run';
+
+type LineOfTicket = Ticket['lines'][number];
+
+type Field = (typeof LINE_FIELDS)[number];
+
+/** What a line of text is filled in with. */
+export interface LineContext {
+  readonly ticket: Ticket;
+  readonly documents: readonly DocumentFacts[];
+  readonly printer: Printer;
+  /** ISO 8601, "2026-09-01"; a line has no date where it is not known. */
+  readonly today?: string | undefined;
+}
+
+/**
+ * Writes the ticket's lines at the head and foot of every page: at the edge of what the printer can print on where a page
+ * has a side to itself, otherwise at the edge of the page where it lies. Pages are counted as they are read, so also on the
+ * two halves of a booklet's sheets.
+ */
+export function withLines(laidOut: readonly LaidOutRun[], context: LineContext): readonly LaidOutRun[] {
+  const { ticket, printer } = context;
+  if (ticket.lines.length === 0) return laidOut;
+  const count = laidOut.reduce((sum, { run }) => sum + pagesIn(run), 0);
+  let before = 0;
+  return laidOut.map((one) => {
+    // Laid out once more with each page's place in the job as its number: what lies where does not depend on numbers.
+    const [counted] = layOut([countedRun(one.run, before)], ticket, printer);
+    before += pagesIn(one.run);
+    const faces = one.faces.map((side, face) => {
+      const numbers = counted?.faces[face]?.cells ?? [];
+      const printable = inset(sideBox(one.run.paper, side.orientation), mmToPoints(printer.margin));
+      const texts = side.cells.flatMap((cell, at) => {
+        const box = side.cells.length === 1 && cellsOf(one) === 1 ? printable : overlap(visibleBox(cell), printable);
+        const fill = filler(cell, numbers[at]?.page ?? 0, count, context);
+        return ticket.lines.flatMap((line) => textOf(line, fill(line.text), box));
+      });
+      return texts.length === 0 ? side : { ...side, texts };
+    });
+    return { ...one, faces };
+  });
+}
+
+const pagesIn = ({ stretches }: Run): number => stretches.reduce((sum, { pages }) => sum + pages.length, 0);
+
+/** How many pages a side of a run has room for. */
+function cellsOf({ faces, signatures }: LaidOutRun): number {
+  return signatures ? 2 : Math.max(...faces.map(({ cells }) => cells.length));
+}
+
+function countedRun(run: Run, before: number): Run {
+  let next = before;
+  return { ...run, stretches: run.stretches.map((one) => ({ ...one, pages: one.pages.map(() => (next += 1)) })) };
+}
+
+/** Fills in what a line says of a page. */
+function filler(cell: Cell, number: number, count: number, context: LineContext): (text: string) => string {
+  const { ticket, documents, today } = context;
+  const facts = documents[cell.document - 1];
+  const values: Readonly<Record<Field, () => string>> = {
+    page: () => String(number),
+    pages: () => String(count),
+    'file page': () => String(cell.page),
+    'file pages': () => String(facts?.pages.length ?? 0),
+    section: () => sectionTitle(facts, cell.page),
+    file: () => (facts?.name ?? '').replace(/\.[^.]+$/, ''),
+    title: () => ticket.title,
+    date: () => sayDate(today),
+  };
+  return (text) => text.replace(/\{([^{}]*)\}/g, (all, name: string) => values[name as Field]?.() ?? all);
+}
+
+/** The title of the section that a page is in; nothing before the first. */
+function sectionTitle(facts: DocumentFacts | undefined, page: number): string {
+  if (!facts) return '';
+  const last = sectionsOf(facts).findLastIndex(({ from, to }) => from <= page && page <= to);
+  return facts.outline?.filter(({ level }) => level === 1)[last]?.title ?? '';
+}
+
+const MONTHS = 'January February March April May June July August September October November December'.split(' ');
+
+/** "1 September 2026" of "2026-09-01". */
+function sayDate(today: string | undefined): string {
+  const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})/.exec(today ?? '') ?? [];
+  return year ? `${Number(day)} ${MONTHS[Number(month) - 1]} ${year}` : '';
+}
+
+const ELLIPSIS = '…';
+
+/** A line in its place within a box; what is too long for it ends in an ellipsis, so that nothing lies outside. */
+function textOf({ at, size }: LineOfTicket, said: string, box: Box): Text[] {
+  const text = shortened(said.trim(), size, box.width);
+  if (text === '') return [];
+  const [edge, place] = at.split('-') as ['top' | 'bottom', 'left' | 'center' | 'right'];
+  const free = box.width - widthOf(text, size);
+  const x = box.x + (place === 'left' ? 0 : place === 'center' ? free / 2 : free);
+  const y = edge === 'bottom' ? box.y + DESCENT * size : box.y + box.height - ASCENT * size;
+  return [{ text, x, y, size, turn: 0 }];
+}
+
+function shortened(text: string, size: number, room: number): string {
+  if (widthOf(text, size) <= room) return text;
+  const letters = [...text];
+  while (letters.length > 0 && widthOf(letters.join('') + ELLIPSIS, size) > room) letters.pop();
+  return letters.length === 0 ? '' : letters.join('').trimEnd() + ELLIPSIS;
+}
+
+/** What a text takes up on its side. */
+export const boxOfText = ({ text, x, y, size }: Text): Box => ({
+  x,
+  y: y - DESCENT * size,
+  width: widthOf(text, size),
+  height: (ASCENT + DESCENT) * size,
+});
+
+function overlap(one: Box, other: Box): Box {
+  const x = Math.max(one.x, other.x);
+  const y = Math.max(one.y, other.y);
+  const width = Math.min(one.x + one.width, other.x + other.width) - x;
+  const height = Math.min(one.y + one.height, other.y + other.height) - y;
+  return { x, y, width: Math.max(0, width), height: Math.max(0, height) };
+}
+
+/** A side with its texts turned by half a turn. */
+export const turnTexts = (side: Side, across: number, up: number): Text[] | undefined =>
+  side.texts?.map((one) => ({ ...one, x: across - one.x, y: up - one.y, turn: one.turn === 0 ? 180 : 0 }));
