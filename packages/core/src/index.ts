@@ -21,7 +21,7 @@ export { SelectionError } from './pages/selection-error';
 export { fitsAnyDocument, generalised } from './pages/selection-general';
 export { listNumbers, listPages, sayPages } from './pages/selection-words';
 export { writeSelection } from './pages/selection-write';
-export { arrangeDocuments } from './ticket/arrange-documents';
+export { arrangeDocuments, printTwice } from './ticket/arrange-documents';
 export { byPosition } from './ticket/by-position';
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
 export {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { arrangeDocuments, plan, routeCatches, type Route, type TicketInput } from '../src';
+import { arrangeDocuments, plan, printTwice, routeCatches, type Route, type TicketInput } from '../src';
 import { readPrinter, readTicket } from '../src/validate';
 import { documentOf, OFFICE } from './jobs';
 
@@ -119,3 +119,24 @@ function names(text: string, page: number, last: number): boolean {
   };
   return rules[text] ?? false;
 }
+
+test('a document printed twice: single pages as before in both, all else of the second in a way of its own', () => {
+  const ticket = readTicket({
+    version: 1,
+    documents: [{ file: 'invoice.pdf' }, { file: 'terms.pdf' }],
+    routes: [{ document: 1, pages: '1', tray: 'tray-2' }],
+  });
+  const twice = printTwice(ticket, 1);
+  expect(twice.documents.map(({ file }) => file)).toEqual(['invoice.pdf', 'invoice.pdf', 'terms.pdf']);
+  // Until it is said what is different, it prints the same again.
+  const facts = [documentOf(3), documentOf(3), documentOf(1)];
+  const before = plan(twice, facts, readPrinter(OFFICE)).sheets.map(({ tray }) => tray);
+  expect(before).toEqual(['tray-2', 'tray-1', 'tray-1', 'tray-2', 'tray-1', 'tray-1', 'tray-1']);
+  const yellow = twice.routes.map((route) => (route.pages === 'all' ? { ...route, tray: 'tray-3' } : route));
+  const sheets = plan({ ...twice, routes: yellow }, facts, readPrinter(OFFICE)).sheets;
+  expect(sheets.map(({ tray }) => tray)).toEqual([
+    ...['tray-2', 'tray-1', 'tray-1'],
+    ...['tray-2', 'tray-3', 'tray-3'],
+    'tray-1',
+  ]);
+});

@@ -127,14 +127,10 @@ test('texts stay within what can be printed, and number every page once in the o
 test('a line over what is on a page is a caution, settled by making room', () => {
   const full = documentOf(2);
   const pages = full.pages.map((page) => ({ ...page, content: [20, 10, 550, 800] as const }));
-  const made = planOf(
-    { lines: [{ at: 'bottom-center', text: '{page}', size: 8 }] },
-    [{ ...full, pages: pages }],
-    {
-      ...OFFICE,
-      margin: 5,
-    },
-  );
+  const made = planOf({ lines: [{ at: 'bottom-center', text: '{page}', size: 8 }] }, [{ ...full, pages: pages }], {
+    ...OFFICE,
+    margin: 5,
+  });
   const [check] = made.checks.filter(({ code }) => code === 'line-over-content');
   expect(check).toMatchObject({ level: 'caution', message: 'A line of text lies over the content of pages 1 and 2.' });
   expect(check?.repair).toMatchObject({ patch: { scale: { mode: 'fit' } } });

@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
-import { arrangeDocuments, type Ticket } from '@foglio/core';
+import { arrangeDocuments, printTwice, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
@@ -57,6 +57,7 @@ import { benchFeature } from '../../state/bench.state';
           </button>
         }
         <button mat-menu-item (click)="again(place)">Print it once more, with other pages</button>
+        <button mat-menu-item (click)="anotherWay(place)">Print it once more, in another way</button>
         <button mat-menu-item (click)="replace(place)">Take another file in its place</button>
         @if (documents().length > 1) {
           <button mat-menu-item [disabled]="place === 0" (click)="move(place, place - 1)">Print it earlier</button>
@@ -150,6 +151,12 @@ export class DocumentList {
 
   protected renumber(place: number): void {
     this.change(place, ({ numbering }) => ({ numbering: numbering === 'labels' ? 'position' : 'labels' }));
+  }
+
+  /** The second one's way is a route, which the sentence then tells, to be pressed and changed. */
+  protected anotherWay(place: number): void {
+    const ticket = this.bench().ticket;
+    if (ticket) this.store.dispatch(BenchActions.ticketChanged({ ticket: printTwice(ticket, place + 1) }));
   }
 
   protected again(place: number): void {
