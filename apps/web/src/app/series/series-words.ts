@@ -30,8 +30,8 @@ export function sayRow(
       state === 'completed' ? 'done' : ['failed', 'aborted', 'interrupted'].includes(state) ? 'unfit' : 'moving';
     return { mark, said: message ? `${said}. ${message}` : said };
   }
+  if (row.skipped) return { mark: 'out', said: row.trouble === null ? 'left out' : `left out: ${row.trouble}` };
   if (row.trouble !== null) return { mark: 'unfit', said: row.trouble };
-  if (row.skipped) return { mark: 'out', said: 'left out' };
   if (isSent) return { mark: 'out', said: 'not sent' };
   if (!outcome) return { mark: 'out', said: 'being planned' };
   if (outcome.trouble !== null) return { mark: 'unfit', said: outcome.trouble };
