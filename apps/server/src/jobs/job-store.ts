@@ -26,7 +26,10 @@ export async function acceptTicket(db: Database, data: unknown): Promise<Ticket>
 }
 
 /** The ticket's documents in its order. @throws Problem `ticket-invalid` where one is not here */
-export async function documentsOf(db: Pick<Database, 'select'>, ticket: Ticket): Promise<StoredDocument[]> {
+export async function documentsOf(
+  db: Pick<Database, 'select'>,
+  ticket: { readonly documents: readonly { readonly file: string }[] },
+): Promise<StoredDocument[]> {
   const ids = [...new Set(ticket.documents.map(({ file }) => fileId(file)))];
   const rows = await db
     .select({

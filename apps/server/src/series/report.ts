@@ -2,9 +2,9 @@ import type { DeliveryState } from '@foglio/api';
 import { REPORT_HEAD, reportRows, reportSummary, type ReportEntry } from '@foglio/core';
 import { writeReport } from '@foglio/pdf';
 import type { Database } from '../database/connection';
-import { documentsOf } from '../jobs/job-store';
+import type { StoredDocument } from '../jobs/job-store';
 import { findPrinter } from '../printers/printer-store';
-import { rowsOf, type StoredRow, type StoredSeries } from './series-store';
+import { documentsOfRows, rowsOf, type StoredRow, type StoredSeries } from './series-store';
 
 const OUTCOMES: Readonly<Record<DeliveryState, string>> = {
   queued: 'waiting',
@@ -21,13 +21,13 @@ const OUTCOMES: Readonly<Record<DeliveryState, string>> = {
 
 /** What became of each file of a series, by the printer's own count. */
 export async function reportOf(db: Database, one: StoredSeries): Promise<ReportEntry[]> {
-  const entries: ReportEntry[] = [];
-  for (const row of await rowsOf(db, one)) entries.push(await entryOf(db, row));
-  return entries;
+  const rows = await rowsOf(db, one);
+  const known = await documentsOfRows(db, rows);
+  return rows.map((row) => entryOf(row, known));
 }
 
-async function entryOf(db: Database, { row, job, delivery }: StoredRow): Promise<ReportEntry> {
-  const [document] = job ? await documentsOf(db, job.ticket) : [];
+function entryOf({ row, job, delivery }: StoredRow, known: ReadonlyMap<string, StoredDocument>): ReportEntry {
+  const document = known.get(job?.ticket.documents[0]?.file ?? '');
   return {
     file: row.name,
     pages: document?.pages.length ?? null,

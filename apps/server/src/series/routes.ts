@@ -12,7 +12,6 @@ import type { Database } from '../database/connection';
 import { series } from '../database/schema';
 import { bodyReader } from '../http/body';
 import { saveAs, writeCsv } from '../http/download';
-import { documentsOf } from '../jobs/job-store';
 import { findPrinter } from '../printers/printer-store';
 import { acceptSetup } from '../setups/setup-store';
 import { printableReport, reportOf, reportTable } from './report';
@@ -21,6 +20,7 @@ import {
   addFiles,
   changeSeries,
   describeSeries,
+  documentsOfRows,
   findSeries,
   listSeries,
   orderFiles,
@@ -61,14 +61,8 @@ export function seriesRoutes(db: Database): Router {
   });
 
   router.get('/:id/documents', async (request, response) => {
-    const documents = [];
-    for (const { job } of await rowsOf(db, await find(request.params.id))) {
-      if (!job) continue;
-      const [document] = await documentsOf(db, job.ticket);
-      if (!document) continue;
-      const { contentId: _, ...told } = document;
-      documents.push(told);
-    }
+    const found = await documentsOfRows(db, await rowsOf(db, await find(request.params.id)));
+    const documents = [...found.values()].map(({ contentId: _, ...told }) => told);
     response.json(documents);
   });
 

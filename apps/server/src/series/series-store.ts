@@ -78,7 +78,7 @@ export async function addFiles(db: Database, one: StoredSeries, files: readonly 
         await tx.insert(seriesRows).values({ ...row, trouble: trouble ?? 'This file could not be read.' });
         continue;
       }
-      const ticket = ticketFor(one.setup, file, name);
+      const ticket = ticketFor(one.setup, file.toLowerCase(), name);
       await documentsOf(tx, ticket);
       const [job] = await tx.insert(jobs).values({ ticket, printerId: one.printerId }).returning();
       await tx.insert(seriesRows).values({ ...row, jobId: job!.id });
@@ -201,6 +201,13 @@ export async function listSeries(db: Database) {
   );
 }
 
+/** The facts of the files of a series, by the file's id; of all in one query, since there may be hundreds. */
+export async function documentsOfRows(db: Database, rows: readonly StoredRow[]): Promise<Map<string, StoredDocument>> {
+  const files = rows.flatMap(({ job }) => (job ? [{ file: fileOf(job) }] : []));
+  if (files.length === 0) return new Map();
+  return new Map((await documentsOf(db, { documents: files })).map((document) => [document.id, document]));
+}
+
 /** A file that is to be printed, as planned against the printer. */
 export interface PlannedRow extends StoredRow {
   readonly job: StoredJob;
@@ -215,9 +222,10 @@ export async function planRows(
   profile: Parameters<typeof planRow>[2],
 ): Promise<PlannedRow[]> {
   const planned: PlannedRow[] = [];
+  const known = await documentsOfRows(db, rows);
   for (const { row, job, delivery } of rows) {
     if (!job || row.skipped) continue;
-    const documents = await documentsOf(db, job.ticket);
+    const documents = job.ticket.documents.flatMap(({ file }) => known.get(file) ?? []);
     planned.push({ row, job, delivery, documents, outcome: planRow(job.ticket, documents, profile) });
   }
   return planned;

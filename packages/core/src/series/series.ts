@@ -126,13 +126,25 @@ export function seriesChecks(rows: readonly RowOutcome[], names: readonly string
   return [...short, ...large, ...ofSingleFiles(rows, nameAt)];
 }
 
+/** One check is more than a caution in a series: nobody turns a stack for each of its files. */
+function sayOfFile(
+  code: Check['code'],
+  level: Check['level'],
+  message: string,
+  name: string,
+): Pick<SeriesCheck, 'level' | 'message'> {
+  if (code !== 'two-passes') return { level, message: `${name}: ${message}` };
+  const why = 'is two-sided, and this printer prints one side at a time';
+  return { level: 'stop', message: `${name} ${why}: print one-sided, or on another printer.` };
+}
+
 function ofSingleFiles(rows: readonly RowOutcome[], nameAt: (at: number) => string): SeriesCheck[] {
   const found = new Map<string, SeriesCheck>();
   rows.forEach(({ checks }, at) => {
     for (const { code, level, message } of new Map(checks.map((one) => [one.code, one])).values()) {
       if (OF_THE_WHOLE.includes(code)) continue;
       const known = found.get(code);
-      const first = { code, level, message: `${nameAt(at)}: ${message}`, files: 0 };
+      const first = { code, ...sayOfFile(code, level, message, nameAt(at)), files: 0 };
       found.set(code, { ...(known ?? first), files: (known?.files ?? 0) + 1 });
     }
   });

@@ -1,7 +1,7 @@
 import type { JobDocument, SeriesRecord, SeriesRow } from '@foglio/api';
 import { planRow, type RowOutcome } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { keepSame, progressOf, rowsToPlan, rowViews, wholeOf, type SeriesParts } from './series-view';
+import { areSameRows, keepSame, progressOf, rowsToPlan, rowViews, wholeOf, type SeriesParts } from './series-view';
 
 const profile = readPrinter({
   jobs: { overrides: ['media-col', 'sides'] },
@@ -125,4 +125,15 @@ test('rows that are as they were stay the same objects', () => {
   const after = keepSame(before, seriesOf([rowOf('a'), rowOf('b', { skipped: true })]));
   expect(after.rows[0]).toBe(before.rows[0]);
   expect(after.rows[1]).not.toBe(before.rows[1]);
+});
+
+test('a file that is being printed is not planned anew, and one that is set up otherwise is', () => {
+  const documents = [documentOf('a', 4)];
+  const before = seriesOf([rowOf('a')]);
+  const planned = rowsToPlan({ series: before, documents });
+  const printing = keepSame(before, seriesOf([rowOf('a', { delivery: delivery('printing', 4, 1) })], 'running'));
+  expect(areSameRows(planned, rowsToPlan({ series: printing, documents }))).toBe(true);
+  const changed = keepSame(before, seriesOf([rowOf('a', { ticket: { ...ticketOf('a'), copies: 2 } })]));
+  expect(areSameRows(planned, rowsToPlan({ series: changed, documents }))).toBe(false);
+  expect(areSameRows(planned, rowsToPlan({ series: before, documents: [documentOf('a', 4)] }))).toBe(false);
 });

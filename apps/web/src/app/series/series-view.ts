@@ -48,6 +48,16 @@ export function rowsToPlan({ series, documents }: Pick<SeriesParts, 'series' | '
   });
 }
 
+/** Whether two lists of files are planned alike: the same files, tickets and facts, in the same order. */
+export const areSameRows = (some: readonly RowToPlan[], others: readonly RowToPlan[]): boolean =>
+  some.length === others.length &&
+  some.every(({ id, ticket, documents }, at) => {
+    const other = others[at];
+    return (
+      other?.id === id && other.ticket === ticket && documents.every((one, place) => other.documents[place] === one)
+    );
+  });
+
 /** A tray as it is marked in rows and totals. */
 export function trayView(profile: Printer | null, tray: string, said: string): TrayView {
   const place = profile?.trays.findIndex(({ id }) => id === tray) ?? -1;
@@ -144,7 +154,9 @@ export function keepSame(before: SeriesRecord | null, after: SeriesRecord): Seri
   const known = new Map(before.rows.map((row) => [row.id, row]));
   const rows = after.rows.map((row) => {
     const old = known.get(row.id);
-    return old && JSON.stringify(old) === JSON.stringify(row) ? old : row;
+    if (!old) return row;
+    if (JSON.stringify(old) === JSON.stringify(row)) return old;
+    return JSON.stringify(old.ticket) === JSON.stringify(row.ticket) ? { ...row, ticket: old.ticket } : row;
   });
   return { ...after, rows };
 }

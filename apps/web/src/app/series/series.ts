@@ -5,7 +5,6 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
   inject,
   input,
@@ -13,7 +12,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIcon } from '@angular/material/icon';
@@ -22,7 +21,7 @@ import { Router, RouterLink } from '@angular/router';
 import type { JobDocument, PrinterRecord, SeriesBrief, SeriesRecord, SeriesRow, SetupRecord } from '@foglio/api';
 import type { RowOutcome } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { filter, firstValueFrom, map, of, switchMap } from 'rxjs';
+import { exhaustMap, filter, firstValueFrom, map, of, switchMap, timer } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import { sentence } from '../bench/sentence/sentence';
 import { inOrder, isHidden } from '../documents/dropped-files';
@@ -34,12 +33,13 @@ import { RowBench, type RowBenchData } from './row-bench';
 import { SeriesBegin, type Beginning } from './series-begin';
 import { SeriesPlanner, type Outcomes } from './series-planner';
 import { SeriesTotals, type Sending } from './series-totals';
-import { keepSame, rowsToPlan, rowViews, wholeOf, type RowView, type SeriesParts } from './series-view';
+import { areSameRows, keepSame, rowsToPlan, rowViews, wholeOf, type RowView, type SeriesParts } from './series-view';
 import { countFiles, saySeriesState } from './series-words';
 
 /** CSS pixels; rows are all alike, so that hundreds scroll smoothly. */
 const ROW = 44;
 const ASK_EVERY_MS = 700;
+const ASK_PRINTER_EVERY_MS = 10_000;
 /** Longer than a server takes for a few pages: where nothing more becomes known, it is not waited for. */
 const READING_STALLS_MS = 10_000;
 
@@ -92,13 +92,17 @@ export class Series {
   /** When facts last came in, for as long as some are missing. */
   private readonly readAt = signal(0);
   private readonly now = signal(0);
+  private printerAt = Date.now();
 
   protected readonly printer = computed(
     () => this.printers().find(({ id }) => id === this.series()?.printerId) ?? null,
   );
   protected readonly profile = computed(() => this.printer()?.profile ?? null);
   protected readonly isDraft = computed(() => this.series()?.state === 'draft');
-  private readonly toPlan = computed(() => rowsToPlan({ series: this.series(), documents: this.documents() }));
+  /** The same for as long as nothing of it is different: a file that is being printed is not planned anew. */
+  private readonly toPlan = computed(() => rowsToPlan({ series: this.series(), documents: this.documents() }), {
+    equal: areSameRows,
+  });
   private readonly outcomes = toSignal(
     toObservable(computed(() => ({ rows: this.toPlan(), profile: this.profile() }))).pipe(
       switchMap(({ rows, profile }) => (profile ? this.planner.plan(rows, profile) : of<Outcomes>(new Map()))),
@@ -148,8 +152,13 @@ export class Series {
       this.intake.news();
       untracked(() => void this.load(this.id()));
     });
-    const timer = setInterval(() => void this.follow(), ASK_EVERY_MS);
-    inject(DestroyRef).onDestroy(() => clearInterval(timer));
+    // One answer after the other, however long they take.
+    timer(ASK_EVERY_MS, ASK_EVERY_MS)
+      .pipe(
+        exhaustMap(() => this.follow()),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
   }
 
   /** Begins a series with the files, in the order of their names. */
@@ -265,13 +274,18 @@ export class Series {
     const series = this.series();
     if (!series || this.busy()) return;
     this.busy.set(true);
-    await this.tell(async () => this.series.set(await firstValueFrom(ask(series))));
+    await this.tell(async () => this.series.set(keepSame(this.series(), await firstValueFrom(ask(series)))));
     this.busy.set(false);
     await this.load(series.id);
   }
 
+  /** What goes wrong in something that a person does is told until the next thing is done. */
   private async tell(work: () => Promise<void>): Promise<void> {
     this.message.set(null);
+    await this.try(work);
+  }
+
+  private async try(work: () => Promise<unknown>): Promise<void> {
     try {
       await work();
     } catch (error) {
@@ -284,6 +298,7 @@ export class Series {
     const series = this.series();
     if (!series || this.busy()) return;
     this.now.set(Date.now());
+    if (series.state === 'draft' && this.now() - this.printerAt > ASK_PRINTER_EVERY_MS) await this.askPrinter(series);
     const unread = this.documents().some(({ read, pages }) => read < pages.length);
     if (series.state === 'running' || series.state === 'paused') await this.loadRecord(series.id);
     else if (series.state === 'draft' && unread && this.now() - this.readAt() < READING_STALLS_MS)
@@ -296,17 +311,27 @@ export class Series {
     await this.list();
   }
 
-  private async loadRecord(id: string): Promise<void> {
-    try {
-      const record = await firstValueFrom(this.api.series(id));
-      if (id === this.id() && !this.busy()) this.series.set(keepSame(this.series(), record));
-    } catch (error) {
-      this.message.set(sayError(error));
-    }
+  /** What is loaded in the trays changes while one works. */
+  private async askPrinter({ printerId }: SeriesRecord): Promise<void> {
+    this.printerAt = this.now();
+    await this.try(async () => {
+      const printer = await firstValueFrom(this.api.printer(printerId));
+      const isSame = ({ id, profile }: PrinterRecord): boolean =>
+        id === printerId && JSON.stringify(profile) === JSON.stringify(printer.profile);
+      if (this.printers().some(isSame)) return;
+      this.printers.update((all) => all.map((one) => (one.id === printerId ? printer : one)));
+    });
   }
 
-  private async loadDocuments(id: string): Promise<void> {
-    try {
+  private loadRecord(id: string): Promise<void> {
+    return this.try(async () => {
+      const record = await firstValueFrom(this.api.series(id));
+      if (id === this.id() && !this.busy()) this.series.set(keepSame(this.series(), record));
+    });
+  }
+
+  private loadDocuments(id: string): Promise<void> {
+    return this.try(async () => {
       const documents = await firstValueFrom(this.api.seriesDocuments(id));
       const known = new Map(this.documents().map((one) => [one.id, one]));
       const news = documents.some(({ id: file, read }) => known.get(file)?.read !== read);
@@ -314,17 +339,15 @@ export class Series {
       this.readAt.set(Date.now());
       // Of which nothing is new stays the very same, so that it need not be looked at again.
       this.documents.set(documents.map((one) => (known.get(one.id)?.read === one.read ? known.get(one.id)! : one)));
-    } catch (error) {
-      this.message.set(sayError(error));
-    }
+    });
   }
 
-  private async list(): Promise<void> {
-    await this.tell(async () => this.listed.set(await firstValueFrom(this.api.allSeries())));
+  private list(): Promise<void> {
+    return this.try(async () => this.listed.set(await firstValueFrom(this.api.allSeries())));
   }
 
-  private async prepare(): Promise<void> {
-    await this.tell(async () => {
+  private prepare(): Promise<void> {
+    return this.try(async () => {
       this.printers.set(await firstValueFrom(this.api.printers()));
       this.setups.set(await firstValueFrom(this.api.setups()));
     });
