@@ -7,7 +7,9 @@ import { expect, test } from './world';
 
 test('page numbers at the foot: seen, saved, sent', async ({ quietPage: page, world }, testInfo) => {
   const bench = new BenchPage(page, world);
-  await bench.open(await world.demoJob('contract', { sides: 'two-sided', routes: [{ pages: '1', tray: 'tray-2' }] }));
+  const file = await world.upload(Buffer.from(numberedPdf(14)), 'season.pdf');
+  const ticket = { version: 1, documents: [{ file }], sides: 'two-sided' };
+  await bench.open((await world.api<{ id: string }>('/jobs', { ticket })).id);
   await bench.also('A line at the foot: page numbers, file name, date', 'The page’s number and how many there are');
   await expect(bench.sentence).toContainText('with “Page ‹page› of ‹pages›” at the foot');
   await expect(bench.panel.locator('.texts text').first()).toHaveText('Page 1 of 14');
@@ -23,7 +25,7 @@ test('page numbers at the foot: seen, saved, sent', async ({ quietPage: page, wo
   expect(last.y).toBeGreaterThan(800);
   expect(last.y).toBeLessThan(841.89 - 11.9);
 
-  await bench.send(8);
+  await bench.send(7);
   const sent = testInfo.outputPath('sent.pdf');
   writeFileSync(sent, await world.document(1));
   expect(textOf(sent, 1)).toContain('Page 1 of 14');
@@ -36,7 +38,8 @@ test('a line over what is on a page is told of, and settled by its button', asyn
   const summary = bench.tally.locator('.summary');
   await expect(summary).toContainText('A line of text lies over the content of', { timeout: 30_000 });
   await summary.click();
-  await page.getByRole('button', { name: /^Fit the pages within a margin of/ }).click();
+  const checks = page.getByRole('list', { name: 'Checks' });
+  await checks.getByRole('button', { name: /^Fit the pages within a margin of/ }).click();
   await expect(bench.sentence).toContainText('keeping');
   await expect(summary).not.toContainText('lies over');
 });
