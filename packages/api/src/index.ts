@@ -1,5 +1,6 @@
 export * from './bodies';
 export { describeApi } from './openapi';
-export { OPERATIONS, type DeliveryAct, type Operation } from './operations';
+export type { Operation } from './operation';
+export { OPERATIONS, type DeliveryAct } from './operations';
 export { PROBLEMS, type ProblemCode } from './problems';
 export * from './records';

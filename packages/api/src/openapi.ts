@@ -1,4 +1,5 @@
-import { OPERATIONS, type Operation } from './operations';
+import type { Operation } from './operation';
+import { OPERATIONS } from './operations';
 import * as records from './records';
 
 type Json = Readonly<Record<string, unknown>>;

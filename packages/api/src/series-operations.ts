@@ -1,0 +1,111 @@
+import * as bodies from './bodies';
+import { list, type Operation } from './operation';
+import * as records from './records';
+
+/** What can be done with series: a set-up over many files. */
+export const SERIES_OPERATIONS = {
+  allSeries: {
+    method: 'get',
+    path: '/api/series',
+    says: 'All series in brief, the latest first.',
+    status: 200,
+    gives: list(records.seriesBrief),
+  },
+  createSeries: {
+    method: 'post',
+    path: '/api/series',
+    says: 'Begins a series: a set-up, a printer, no files yet.',
+    takes: bodies.newSeries,
+    status: 201,
+    gives: records.seriesRecord,
+  },
+  series: {
+    method: 'get',
+    path: '/api/series/{id}',
+    says: 'A series with its files, and how their sending goes.',
+    status: 200,
+    gives: records.seriesRecord,
+  },
+  seriesDocuments: {
+    method: 'get',
+    path: '/api/series/{id}/documents',
+    says: 'The facts of all files of a series, each content once a file.',
+    status: 200,
+    gives: list(records.jobDocument),
+  },
+  changeSeries: {
+    method: 'put',
+    path: '/api/series/{id}',
+    says: 'Gives a series another set-up, printer or title.',
+    takes: bodies.changedSeries,
+    status: 200,
+    gives: records.seriesRecord,
+  },
+  removeSeries: {
+    method: 'delete',
+    path: '/api/series/{id}',
+    says: 'Removes a series of which nothing is being sent.',
+    status: 204,
+  },
+  addSeriesFiles: {
+    method: 'post',
+    path: '/api/series/{id}/rows',
+    says: 'Puts files at the end of a series.',
+    takes: bodies.seriesFiles,
+    status: 200,
+    gives: records.seriesRecord,
+  },
+  orderSeries: {
+    method: 'put',
+    path: '/api/series/{id}/rows',
+    says: 'Puts the files of a series in order; those that are not named are taken out.',
+    takes: bodies.seriesOrder,
+    status: 200,
+    gives: records.seriesRecord,
+  },
+  skipSeriesFile: {
+    method: 'put',
+    path: '/api/series/{id}/rows/{row}',
+    says: 'Leaves a file of a series out, or takes it in again.',
+    takes: bodies.rowSkipping,
+    status: 200,
+    gives: records.seriesRecord,
+  },
+  startSeries: {
+    method: 'post',
+    path: '/api/series/{id}/start',
+    says: 'Sends the files of a series one after the other, if they are still what the person saw.',
+    takes: bodies.seriesStart,
+    status: 202,
+    gives: records.seriesRecord,
+  },
+  pauseSeries: {
+    method: 'post',
+    path: '/api/series/{id}/pause',
+    says: 'Sends nothing more of a series; what the printer has is printed.',
+    status: 200,
+    gives: records.seriesRecord,
+  },
+  resumeSeries: {
+    method: 'post',
+    path: '/api/series/{id}/resume',
+    says: 'Goes on with a paused series, where it stopped.',
+    takes: bodies.seriesResuming,
+    status: 200,
+    gives: records.seriesRecord,
+  },
+  seriesReport: {
+    method: 'get',
+    path: '/api/series/{id}/report.csv',
+    says: 'What became of each file of a series, a line each (RFC 4180).',
+    status: 200,
+    gives: 'text/csv',
+  },
+  printableReport: {
+    method: 'get',
+    path: '/api/series/{id}/report.pdf',
+    says: 'What became of each file of a series, to be printed.',
+    status: 200,
+    gives: 'application/pdf',
+  },
+} as const satisfies Readonly<Record<string, Operation>>;
