@@ -68,7 +68,13 @@ test('a caution that many files have is told once, with their number; the amount
 test('what would have to be turned by hand for every file is a stop', () => {
   const byHand = readPrinter({ ...OFFICE, duplex: false });
   const facts = documentOf(4);
-  const rows = [planRow(applySetup(setupOf(readTicket({ version: 1, documents: [{ file: 'a' }], sides: 'two-sided' })), ['a']), [facts], byHand)];
+  const rows = [
+    planRow(
+      applySetup(setupOf(readTicket({ version: 1, documents: [{ file: 'a' }], sides: 'two-sided' })), ['a']),
+      [facts],
+      byHand,
+    ),
+  ];
   expect(seriesChecks(rows, ['a.pdf'], byHand)).toMatchObject([
     { code: 'two-passes', level: 'stop', message: expect.stringContaining('a.pdf is two-sided') as string },
   ]);

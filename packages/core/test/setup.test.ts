@@ -92,8 +92,8 @@ test('a text for any document names the very pages that were named, or there is 
 
 test('a set-up is a ticket without title and files, and applied to the same file prints the same (law)', () => {
   fc.assert(
-    fc.property(job, (any) => {
-      const one = { ...any, documents: any.documents.slice(0, 1) };
+    fc.property(job, (tried) => {
+      const one = { ...tried, documents: tried.documents.slice(0, 1) };
       const before = { ...ticketOf(one), title: 'Mine' };
       const setup = setupOf(before);
       expect([setup.title, isSetup(setup), readTicket(setup)]).toEqual(['', true, setup]);

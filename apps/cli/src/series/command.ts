@@ -132,7 +132,10 @@ async function follow(folder: string, rows: Row[], watching: Watching, talk: Tal
     rows.push(row);
     if (!isOpen(row)) return;
     const cautions = row.outcome.checks.filter(({ level }) => level === 'caution');
-    const why = isFit(row) ? (options.yes ? undefined : cautions[0]?.message) : entriesOf([row], null)[0]?.remark;
+    // Confirmed or not: nobody is there to turn a stack over.
+    const byHand = cautions.find(({ code }) => code === 'two-passes');
+    const open = byHand ?? (options.yes ? undefined : cautions[0]);
+    const why = isFit(row) ? open?.message : entriesOf([row], null)[0]?.remark;
     if (why !== undefined) return talk.complain(`${row.name}: not sent: ${why}`);
     await sender.send(row);
     await sender.follow();
