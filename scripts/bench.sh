@@ -21,6 +21,10 @@ npx esbuild bench/core.ts bench/imposing.ts bench/imposing-way.ts --bundle --pla
   --packages=external --alias:@cantoo/pdf-lib=./node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js \
   --tsconfig=tsconfig.base.json --log-level=warning --out-extension:.js=.mjs --outdir="$STATE/bench"
 node "$STATE/bench/core.mjs"
+# A collection of garbage copies what is alive, and falls on few runs of the small works but on every run of the large
+# one. With room for a whole run before it is due, the middle runs of both are comparable too.
+say "the same with room for a whole run before garbage is collected"
+node --max-semi-space-size=256 "$STATE/bench/core.mjs"
 say "imposing in Node"
 node "$STATE/bench/imposing.mjs" "$STATE/bench" "$STATE/manual/octave.pdf"
 say "with the server, and in Chromium"

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { test as base, expect, type Page } from '@playwright/test';
 import {
@@ -190,6 +191,8 @@ export class World {
   }
 
   async upload(bytes: Buffer, name: string): Promise<string> {
+    // Making a file keeps this process busy, and the server may have closed the connection meanwhile: look first.
+    await wait(50);
     const answer = await fetch(`${this.base}/api/files?name=${name}`, { method: 'POST', body: new Uint8Array(bytes) });
     return ((await answer.json()) as { id: string }).id;
   }

@@ -1,5 +1,6 @@
 import {
   PDFArray,
+  PDFCrossRefStream,
   PDFDict,
   PDFRef,
   PDFStream,
@@ -7,6 +8,28 @@ import {
   type PDFContext,
   type PDFObject,
 } from '@cantoo/pdf-lib';
+
+/** The part of the library's table of cross references that is not public. */
+interface CrossReferences {
+  readonly entries: { readonly ref: PDFRef }[];
+  appendEntry(entry: { readonly ref: PDFRef }): void;
+}
+
+/**
+ * The library looks through all entries for the place of each new one, though it writes objects by rising numbers, so that
+ * ten times the objects take a hundred times as long. What comes after the last is put there at once.
+ */
+function appendInOrder(): void {
+  const references = PDFCrossRefStream.prototype as unknown as CrossReferences;
+  const bySearching = references.appendEntry;
+  references.appendEntry = function (this: CrossReferences, entry) {
+    const last = this.entries.at(-1);
+    if (!last || last.ref.objectNumber < entry.ref.objectNumber) this.entries.push(entry);
+    else bySearching.call(this, entry);
+  };
+}
+
+appendInOrder();
 
 /** A file with object streams, of what its trailer leads to and nothing else, and without a lock. */
 export function savePdf(context: PDFContext): Promise<Uint8Array> {
