@@ -17,7 +17,7 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { PdfError, readDetails, takeIn, type TakenIn } from '@foglio/pdf';
+import { allFacts, PdfError, readDetails, takeIn, type TakenIn } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
 import type { AskPassword } from './password';
 
@@ -43,7 +43,7 @@ async function openDocument(path: string, { askPassword, remark }: Opening): Pro
   const read = new Uint8Array(await readOrSay(path));
   const { bytes, facts, remarks } = await orSay(path, () => takeInUnlocked(read, path, askPassword));
   remarks.forEach((text) => remark(`${path}: ${text}`));
-  return { name: basename(path), bytes, ...facts };
+  return { name: basename(path), bytes, ...(await allFacts(facts)) };
 }
 
 /** Asks for a password only where one is needed. */

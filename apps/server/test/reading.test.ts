@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { eq } from 'drizzle-orm';
 import supertest from 'supertest';
-import { contents } from '../src/database/schema';
+import { contents, files } from '../src/database/schema';
 import { readContentDetails } from '../src/files/details-reader';
 import { pdfWorkers, startServer, store, type RunningServer } from './running-server';
 
@@ -21,6 +21,7 @@ const api = () => supertest(server.base);
 interface Facts {
   readonly read: number;
   readonly pages: { readonly color?: boolean; readonly smallestText?: number | null }[];
+  readonly outline?: object[];
 }
 const facts = async (id: string, from: number): Promise<Facts> =>
   (await api().get(`/api/files/${id}/facts`).query({ from })).body as Facts;
@@ -44,7 +45,7 @@ test('an upload is answered at once; what is on its pages becomes known little b
   const pages: Facts['pages'] = [];
   while (steps.at(-1)! < 63) {
     const more = await facts(id, steps.at(-1)!);
-    pages.push(...more.pages);
+    pages.splice(steps.at(-1)!, more.pages.length, ...more.pages);
     if (more.read > steps.at(-1)!) steps.push(more.read);
     await wait(50);
   }
@@ -54,6 +55,85 @@ test('an upload is answered at once; what is on its pages becomes known little b
   expect(pages[5]).toMatchObject({ color: true, smallestText: expect.closeTo(8.966, 2) as number });
   expect((await facts(id, 63)).pages).toEqual([]);
   expect((await api().get(`/api/files/${id}`)).body).toMatchObject({ read: 63, pages });
+});
+
+/** Asks until it is so. */
+async function until<T>(ask: () => Promise<T>, so: (answer: T) => boolean): Promise<T> {
+  for (;;) {
+    const answer = await ask();
+    if (so(answer)) return answer;
+    await wait(20);
+  }
+}
+
+test('labels of all pages and the outline come by themselves, soon after the upload', async () => {
+  const { id, pages, outline } = await stored('navigation');
+  expect([outline, pages[0]]).toEqual([
+    null,
+    { width: expect.any(Number) as number, height: expect.any(Number) as number },
+  ]);
+  const known = await until(
+    () => kept(id),
+    (content) => content?.outline !== null,
+  );
+  expect(known?.outline).toContainEqual({
+    title: 'First steps',
+    level: 1,
+    page: 12,
+    top: expect.any(Number) as number,
+  });
+  expect(known?.pages.map(({ label }) => label).slice(0, 8)).toEqual(['i', 'ii', 'iii', 'iv', 'v', 'vi', '1', '2']);
+  expect(known?.detailsRead).toBe(0);
+});
+
+test('an answer from the first page on has them as soon as they are known, and later ones leave them out', async () => {
+  const { id } = await stored('asked');
+  await server.db.insert(files).values({ id, contentId: id, name: 'asked.pdf' });
+  const { outline, pages, read } = await until(
+    () => facts(id, 0),
+    (answer) => answer.outline !== undefined,
+  );
+  expect([outline!.length > 50, pages.length, read]).toEqual([true, 63, 0]);
+  expect(await facts(id, 1)).not.toHaveProperty('outline');
+});
+
+test('where they were lost with the server, they are read before the details', async () => {
+  const { id, pages } = await stored('lost');
+  const { outline } = (await until(
+    () => kept(id),
+    (content) => content?.outline !== null,
+  ))!;
+  await server.db.update(contents).set({ outline: null, pages }).where(eq(contents.id, id));
+  const reading = readContentDetails(server.db, id, server.workers);
+  const first = await until(
+    () => kept(id),
+    (content) => content!.outline !== null,
+  );
+  expect(first).toMatchObject({
+    outline,
+    pages: expect.arrayContaining([expect.objectContaining({ label: 'ii' })]) as object,
+  });
+  await reading;
+  const after = (await kept(id))!;
+  expect(after.pages.every(({ label, color }) => label !== undefined && color !== undefined)).toBe(true);
+});
+
+test('pages chosen by a heading are planned right after the upload: the plan waits for the headings', async () => {
+  const bytes = Buffer.concat([MANUAL, Buffer.from('\n% planned at once\n')]);
+  const upload = await api()
+    .post('/api/files')
+    .query({ name: 'm.pdf' })
+    .set('Content-Type', 'application/pdf')
+    .send(bytes);
+  const { id: file } = upload.body as { id: string };
+  const documents = [{ file, pages: '"First steps"' }];
+  const job = await api()
+    .post('/api/jobs')
+    .send({ ticket: { version: 1, documents } });
+  const list = await api().get(`/api/jobs/${(job.body as { id: string }).id}/sheets.csv`);
+  expect(list.status).toBe(200);
+  // Pages 12 to 18, up to the next chapter, and a line that names the columns.
+  expect(list.text.trim().split('\n')).toHaveLength(8);
 });
 
 test('one that is ended with the server goes on where it stood', async () => {
@@ -90,8 +170,9 @@ test.each([
   await readContentDetails(server.db, id, server.workers, limits);
   expect(complaint.mock.calls.flat().join(' ')).toMatch(/details of content .*, from page \d+: /);
   complaint.mockRestore();
-  const { detailsRead, pages } = (await kept(id))!;
+  const { detailsRead, pages, outline } = (await kept(id))!;
   expect(detailsRead).toBe(63);
+  expect(outline).not.toBeNull();
   expect(pages.at(-1)).not.toHaveProperty('color');
 });
 

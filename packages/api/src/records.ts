@@ -62,14 +62,22 @@ const fileFields = {
   id,
   name: words,
   pages: { type: 'array', items: pageFactsSchema },
-  outline: { type: 'array', items: headingSchema },
   /** What the file says of itself. */
   about: aboutDocumentSchema,
   remarks: { ...listOfWords, description: 'What a person should know of the file, in sentences.' },
   read: { ...count, description: 'Of how many pages, from the first, all facts are known.' },
 } as const;
 
-export const fileRecord = record('File', { ...fileFields, bytes: count });
+/** Read after a file was taken in, and before the details of its pages. */
+const later = {
+  outline: {
+    type: 'array',
+    items: headingSchema,
+    description: 'Not there until it has been read; page labels are not there either until then.',
+  },
+} as const;
+
+export const fileRecord = record('File', { ...fileFields, bytes: count }, { optional: later });
 
 export const fileBrief = record('File in brief', {
   id,
@@ -81,11 +89,16 @@ export const fileBrief = record('File in brief', {
 export const factsRecord = record(
   'New facts',
   { read: count, pages: fileFields.pages },
-  { description: 'What became known of pages since they were last asked for.' },
+  {
+    description:
+      'What became known of pages since they were last asked for; from 0, once the outline is known, all pages with their labels.',
+    optional: later,
+  },
 );
 
 export const jobDocument = record('Document of a job', fileFields, {
   description: 'Facts for planning, and the id by which its bytes are fetched.',
+  optional: later,
 });
 
 export const jobRecord = record('Job', {

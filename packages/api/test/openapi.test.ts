@@ -58,7 +58,7 @@ test('the core’s facts and their schemas are the same', () => {
   };
   const asDescribed = (facts: Mutable<Facts>): FromSchema<typeof pageFactsSchema> => facts;
   const back = (facts: Omit<FromSchema<typeof pageFactsSchema>, 'content'>): Omit<Facts, 'content'> => facts;
-  const heading = (one: FromSchema<typeof headingSchema>): FileRecord['outline'][number] => one;
+  const heading = (one: FromSchema<typeof headingSchema>): NonNullable<FileRecord['outline']>[number] => one;
   const about = (one: FromSchema<typeof aboutDocumentSchema>): FileRecord['about'] => one;
   expect(back(asDescribed({ width: 1, height: 2 }))).toEqual({ width: 1, height: 2 });
   expect(heading({ title: 'One', level: 1, page: 1, top: 0 }).page).toBe(1);

@@ -4,6 +4,7 @@ import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { printedAnnotations } from './annotations';
 import { codesColor } from './color-coding';
 import { openLooks, type ContentBox, type Look } from './look';
+import { readNavigation, type Navigation } from './navigation';
 import { openPdf, type OpenPdf } from './open';
 import { pageBox, userUnitOf } from './page-box';
 import { listPages, type PageNode } from './page-tree';
@@ -18,18 +19,21 @@ export type PageDetails = Pick<PageFacts, 'color' | 'looksGray' | 'blank' | 'sma
  *
  * @param wanted page numbers, counted from 1, in the order they are to be read; those the file has not are passed over
  * @param tell called with each page's number and details
+ * @param tellNavigation where the document's labels and outline are not known yet: called with them before the first page
  * @throws PdfError where the file cannot be read at all
  */
 export async function readDetails(
   bytes: Uint8Array,
   wanted: readonly number[] | 'all',
   tell: (page: number, details: PageDetails) => void | Promise<void>,
+  tellNavigation?: (navigation: Navigation) => void | Promise<void>,
 ): Promise<void> {
   const pdf = await openPdf(bytes);
   const nodes = listPages(pdf);
-  const looks = await openLooks(bytes);
   const texts = await openWithPdfJs(bytes);
+  const looks = await openLooks(bytes);
   try {
+    if (tellNavigation) await tellNavigation(await readNavigation(texts?.document ?? null, { pdf, pages: nodes }));
     for (const page of wanted === 'all' ? nodes.map((_, index) => index + 1) : wanted) {
       const node = nodes[page - 1];
       if (!node) continue;

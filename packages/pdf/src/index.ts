@@ -1,9 +1,11 @@
 export { readDetails, type PageDetails } from './details';
-export { pageSizes, readFacts, type PdfFacts } from './facts';
+export { allFacts, pageSizes, readFacts, withNavigation, type FirstFacts, type PdfFacts } from './facts';
 export { impose, type ImposeInput } from './impose';
+export type { Navigation } from './navigation';
 export { PdfError, tooMuch, type PdfTrouble } from './pdf-error';
 export { takeIn, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';
 export { inScratchFolder } from './scratch';
+export { rehearse } from './rehearse';
 export { renderPage } from './render-page';
 export { writeReport, type Report } from './report';

@@ -4,7 +4,6 @@ import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { OpenPdf } from './open';
 import { pageBox } from './page-box';
 import type { PageNode } from './page-tree';
-import { openWithPdfJs } from './pdfjs';
 
 /** What a document says of its own parts: a label for each page, and its outline (ISO 32000-1, 12.3.3 and 12.4.2). */
 export interface Navigation {
@@ -26,31 +25,31 @@ type Destination = readonly [page: unknown, fit: { readonly name: string }, ...n
 /** An outline longer than any table of contents is cut there, so that a malicious one cannot fill the memory. */
 const MAX_HEADINGS = 20_000;
 
+/** Whether a document has labels or an outline at all, so that it has to be opened with pdf.js to know them. */
+export const namesItsParts = ({ catalog }: OpenPdf): boolean =>
+  ['Outlines', 'PageLabels'].some((name) => catalog.has(PDFName.of(name)));
+
 /**
  * Reads page labels and outline. An outline entry that leads nowhere in this document, to a web address for instance, is
  * left out, and its children with it where they lead nowhere too.
  *
- * @param pages those of the document, in order
+ * @param document as pdf.js has it; null where that cannot open it, or need not
  */
-export async function readNavigation(bytes: Uint8Array, pdf: OpenPdf, pages: readonly PageNode[]): Promise<Navigation> {
-  const has = (name: string): boolean => pdf.catalog.has(PDFName.of(name));
-  if (!has('Outlines') && !has('PageLabels')) return { labels: null, outline: [] };
-  const file = await openWithPdfJs(bytes);
-  if (!file) return { labels: null, outline: [] };
+export async function readNavigation(document: PDFDocumentProxy | null, place: Place): Promise<Navigation> {
   try {
-    const labels = await file.document.getPageLabels();
-    const outline = await file.document.getOutline();
-    return { labels, outline: outline ? await headingsOf(outline, file.document, { pdf, pages }) : [] };
+    const labels = await document?.getPageLabels();
+    const outline = await document?.getOutline();
+    return { labels: labels ?? null, outline: document && outline ? await headingsOf(outline, document, place) : [] };
   } catch {
     // Pages can be printed without their labels and headings; a selection that needs one says that there is none.
     return { labels: null, outline: [] };
-  } finally {
-    await file.close();
   }
 }
 
+/** The document as the other library has it. */
 interface Place {
   readonly pdf: OpenPdf;
+  /** In order. */
   readonly pages: readonly PageNode[];
 }
 

@@ -7,7 +7,7 @@ import type { Database } from '../database/connection';
 import { type deliveries, jobs } from '../database/schema';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
-import { documentsOf, findJob, planTicket } from '../jobs/job-store';
+import { documentsOf, findJob, planTicket, readDocumentsOf } from '../jobs/job-store';
 import { askPanel, passOn } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
 import {
@@ -123,7 +123,7 @@ async function send(
     throw new Problem('job-changed', 'The job was changed after this; look at its sheets again, then send.');
   }
   const { profile } = await askNow(db, await findPrinter(db, job.printerId));
-  const plan = planTicket(job.ticket, await documentsOf(db, job.ticket), profile);
+  const plan = planTicket(job.ticket, await readDocumentsOf(db, job.ticket), profile);
   if (plan.tally.sheets !== sheets) {
     throw new Problem(
       'plan-changed',

@@ -1,8 +1,8 @@
 import { createReadStream, createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import type { AboutDocument, Heading, PageFacts } from '@foglio/core';
-import { PdfError } from '@foglio/pdf';
-import { and, eq } from 'drizzle-orm';
+import { PdfError, withNavigation, type Navigation } from '@foglio/pdf';
+import { and, eq, isNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contentChunks, contents } from '../database/schema';
 import { Problem } from '../http/problem';
@@ -17,7 +17,8 @@ export interface StoredContent {
   readonly id: string;
   readonly bytes: number;
   readonly pages: readonly PageFacts[];
-  readonly outline: readonly Heading[];
+  /** Null: not read yet, nor page labels. */
+  readonly outline: readonly Heading[] | null;
   readonly about: AboutDocument;
   readonly remarks: readonly string[];
   /** Of how many pages, from the first, all facts are known. */
@@ -47,13 +48,15 @@ export async function storeContent(
   // What is stored opens by itself, so whoever has its very bytes needed no password for it.
   const known = await findContent(db, uploaded.sha256);
   if (known) return known;
+  let enter: (navigation: Navigation) => void = () => undefined;
+  const navigation = new Promise<Navigation>((resolve) => (enter = resolve));
   const { file, bytes, sha256, facts, remarks } = await usable(() =>
-    workers.takeIn(uploaded.path, `${uploaded.path}.open`, password),
+    workers.takeIn(uploaded.path, `${uploaded.path}.open`, password, enter),
   );
-  const { pages, outline, about } = facts;
+  const { pages, about } = facts;
   try {
-    return await db.transaction(async (tx) => {
-      const [row] = await tx.insert(contents).values({ sha256, bytes, pages, outline, about, remarks }).returning();
+    const stored = await db.transaction(async (tx) => {
+      const [row] = await tx.insert(contents).values({ sha256, bytes, pages, about, remarks }).returning();
       const stored = row as StoredContent;
       let position = 0;
       for await (const data of createReadStream(file, { highWaterMark: CHUNK }) as AsyncIterable<Buffer>) {
@@ -62,6 +65,9 @@ export async function storeContent(
       }
       return stored;
     });
+    // Nobody waits for it. Where it cannot be entered, whoever reads the details reads it again.
+    void navigation.then((found) => enterNavigation(db, stored, found)).catch(() => undefined);
+    return stored;
   } catch (error) {
     // Another upload of the same file was quicker.
     const other = isDuplicate(error) ? await findContent(db, sha256) : undefined;
@@ -69,6 +75,13 @@ export async function storeContent(
     return other;
   }
 }
+
+/** Labels and outline of a document, where nobody entered them yet. */
+const enterNavigation = (db: Database, { id, pages }: StoredContent, navigation: Navigation) =>
+  db
+    .update(contents)
+    .set(withNavigation({ pages }, navigation))
+    .where(and(eq(contents.id, id), isNull(contents.outline)));
 
 const findContent = (db: Database, sha256: string) =>
   db.query.contents.findFirst({ where: eq(contents.sha256, sha256) });

@@ -1,19 +1,19 @@
 import type { PageFacts } from '@foglio/core';
-import { inScratchFolder } from '@foglio/pdf';
+import { inScratchFolder, withNavigation } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { onceDatabaseAnswers } from '../database/outage';
 import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
-import { WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
+import { WorkersClosed, type DetailsListener, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
 import { fileContent } from './content-store';
 
 /** Time between two entries of what was found, in milliseconds. */
 const ENTER_MS = 500;
 
 /**
- * Reads the details of a document that are not known yet, in page order, and enters them as they come, so that the first
- * pages are known while the last are still being read. A file that cannot be read, or takes too much, is given up for
+ * Reads what of a document is not known yet, labels and outline before the details of pages in their order, and enters it
+ * as it comes, so that the first pages are known while the last are still being read. A file that cannot be read, or takes too much, is given up for
  * good: its pages are then printed without these facts. One that is ended with the server goes on at the next start.
  */
 export async function readContentDetails(
@@ -24,12 +24,17 @@ export async function readContentDetails(
 ): Promise<void> {
   const content = await onceDatabaseAnswers(() => db.query.contents.findFirst({ where: eq(contents.id, id) }));
   if (!content || content.detailsRead >= content.pages.length) return;
-  const pages: PageFacts[] = [...content.pages];
+  let pages: PageFacts[] = [...content.pages];
+  let outline = content.outline;
   let read = content.detailsRead;
   let entered = read;
+  let isNavigationNew = false;
   const enter = async (known: number): Promise<void> => {
     entered = known;
-    await onceDatabaseAnswers(() => db.update(contents).set({ pages, detailsRead: known }).where(eq(contents.id, id)));
+    isNavigationNew = false;
+    await onceDatabaseAnswers(() =>
+      db.update(contents).set({ pages, outline, detailsRead: known }).where(eq(contents.id, id)),
+    );
   };
   const complain = (error: unknown): void =>
     console.error(`details of content ${id}, from page ${read + 1}: ${messageOf(error)}`);
@@ -38,16 +43,26 @@ export async function readContentDetails(
   let entering = Promise.resolve();
   const timer = setInterval(() => {
     // An entry that fails is made good by the next one; unheard, it would end the server.
-    if (read > entered) entering = entering.then(() => enter(read)).catch(complain);
+    if (read > entered || isNavigationNew) entering = entering.then(() => enter(read)).catch(complain);
   }, ENTER_MS);
   try {
-    const tell: Parameters<PdfWorkers['readDetails']>[2] = (page, details) => {
-      pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
-      read = page;
+    const hear: DetailsListener = {
+      page: (page, details) => {
+        pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
+        read = page;
+      },
+      ...(outline
+        ? {}
+        : {
+            navigation: (found) => {
+              ({ pages, outline } = withNavigation({ pages }, found));
+              isNavigationNew = true;
+            },
+          }),
     };
     await inScratchFolder(async (path) => {
       await onceDatabaseAnswers(() => fileContent(db, id, path('content.pdf')));
-      await workers.readDetails(path('content.pdf'), wanted, tell, limits);
+      await workers.readDetails(path('content.pdf'), wanted, hear, limits);
     });
   } catch (error) {
     if (error instanceof WorkersClosed) settled = read;
@@ -55,6 +70,8 @@ export async function readContentDetails(
   } finally {
     clearInterval(timer);
     await entering;
+    // What could not be read there will not be.
+    if (settled > 0) outline ??= [];
     await enter(settled);
   }
 }

@@ -52,11 +52,14 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
     response.json(fileAnswer(file.id, file.name, content));
   });
 
-  /** What became known of pages since so many were. */
+  /** What became known of pages since so many were; at the first time, labels of all pages and the outline too. */
   router.get('/:id/facts', async (request, response) => {
     const { content } = await findFile(db, request.params.id);
     const { from = 0 } = readKnown({ from: Number(request.query['from'] ?? 0) });
-    response.json({ read: content.detailsRead, pages: content.pages.slice(from, content.detailsRead) });
+    const { detailsRead, pages, outline } = content;
+    const first = from === 0 && outline !== null;
+    const told = pages.slice(from, first ? pages.length : detailsRead);
+    response.json({ read: detailsRead, pages: told, ...(first ? { outline } : {}) });
   });
 
   router.get('/:id/content', async (request, response) => {
@@ -71,7 +74,7 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
 
 const fileAnswer = (id: string | undefined, name: string, content: StoredContent) => {
   const { bytes, pages, outline, about, remarks, detailsRead } = content;
-  return { id, name, bytes, pages, outline, about, remarks, read: detailsRead };
+  return { id, name, bytes, pages, ...(outline ? { outline } : {}), about, remarks, read: detailsRead };
 };
 
 /** A header and not a parameter, since addresses are logged; percent-encoded, since headers are Latin-1. */

@@ -19,6 +19,7 @@ import {
   findJob,
   listJobs,
   planTicket,
+  readDocumentsOf,
   saveJob,
   type StoredDocument,
   type StoredJob,
@@ -101,7 +102,7 @@ export function jobRoutes(db: Database, workers: PdfWorkers): Router {
 async function planJob(db: Database, id: string) {
   const { ticket, printerId } = await findJob(db, id);
   const printer = await findPrinter(db, printerId);
-  const documents = await documentsOf(db, ticket);
+  const documents = await readDocumentsOf(db, ticket);
   return { ticket, documents, printer, plan: planTicket(ticket, documents, printer.profile) };
 }
 
@@ -145,8 +146,10 @@ async function describeBriefly(db: Database, job: StoredJob, printers: readonly 
   const { id, ticket, printerId, updatedAt, lastSentAt } = job;
   const brief = { id, ticket, printerId, updatedAt, lastSentAt };
   const printer = printers.find((one) => one.id === printerId);
+  let isRead = true;
   try {
     const documents = await documentsOf(db, ticket);
+    isRead = documents.every(({ outline }) => outline !== undefined);
     const names = documents.map(({ name }) => name);
     if (!printer) return { ...brief, names, trouble: 'Its printer is not known any more.' };
     const { tally, sheets } = planTicket(ticket, documents, printer.profile);
@@ -159,6 +162,6 @@ async function describeBriefly(db: Database, job: StoredJob, printers: readonly 
     return { ...brief, names, sheets: tally.sheets, sheetsPerSet: tally.sheetsPerSet, strip };
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    return { ...brief, names: [], trouble: error.message };
+    return { ...brief, names: [], trouble: isRead ? error.message : 'Its pages are being looked through.' };
   }
 }

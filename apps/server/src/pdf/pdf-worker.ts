@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
-import { getReady, impose, PdfError, readDetails, takeIn, tooMuch } from '@foglio/pdf';
+import { getReady, impose, PdfError, readDetails, rehearse, takeIn, tooMuch } from '@foglio/pdf';
 import type { PdfReport, PdfRequest } from './pdf-workers';
 
 /**
@@ -8,6 +8,9 @@ import type { PdfReport, PdfRequest } from './pdf-workers';
  * doing. It is started before there is work, waits for one request, and ends with it: nothing of one file is left when
  * the next comes. Files go in and out by their paths, since the server would have to stop to copy them.
  */
+
+/** How long a worker has to be idle before it rehearses, in milliseconds. */
+const REHEARSE_AFTER_MS = 1_500;
 
 /** More than a printer takes, in bytes. */
 const MOST_OUTPUT = 2 ** 30;
@@ -21,15 +24,21 @@ async function work(request: PdfRequest): Promise<void> {
   switch (request.kind) {
     case 'take-in': {
       const source = await bytesOf(request.source);
-      const { bytes, facts, remarks } = await takeIn(source, request.password);
+      const taken = await takeIn(source, request.password);
+      const { bytes, remarks } = taken;
+      const { navigation, ...facts } = taken.facts;
       const file = bytes === source ? request.source : request.target;
       if (bytes !== source) await write(file, bytes);
       const sha256 = createHash('sha256').update(bytes).digest('hex');
-      return report({ kind: 'taken-in', taken: { file, bytes: bytes.length, sha256, facts, remarks } });
+      await report({ kind: 'taken-in', taken: { file, bytes: bytes.length, sha256, facts, remarks } });
+      return report({ kind: 'navigation', navigation: await navigation() });
     }
     case 'read-details':
-      return readDetails(await bytesOf(request.source), request.pages, (page, details) =>
-        report({ kind: 'details', page, details }),
+      return readDetails(
+        await bytesOf(request.source),
+        request.pages,
+        (page, details) => report({ kind: 'details', page, details }),
+        request.navigation ? (navigation) => report({ kind: 'navigation', navigation }) : undefined,
       );
     case 'impose': {
       // One file under two documents is read once, and so its fonts and images stand once.
@@ -48,6 +57,7 @@ async function write(file: string, bytes: Uint8Array): Promise<void> {
 }
 
 process.once('message', (request: PdfRequest) => {
+  clearTimeout(rehearsal);
   void (async () => {
     try {
       await work(request);
@@ -58,6 +68,8 @@ process.once('message', (request: PdfRequest) => {
     process.exit(0);
   })();
 });
+// Not at once: work that waits for this worker goes first, and whoever started it has other things to do now.
+const rehearsal = setTimeout(() => void rehearse(), REHEARSE_AFTER_MS);
 // The server is gone: nobody waits for what comes of it.
 process.once('disconnect', () => process.exit(1));
 await getReady();

@@ -3,7 +3,16 @@ import { readFileSync } from 'node:fs';
 import { constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import type { DocumentFacts } from '@foglio/core';
-import { PdfError, tooMuch, type ImposeInput, type PageDetails, type PdfTrouble, type TakenIn } from '@foglio/pdf';
+import {
+  PdfError,
+  tooMuch,
+  type FirstFacts,
+  type ImposeInput,
+  type Navigation,
+  type PageDetails,
+  type PdfTrouble,
+  type TakenIn,
+} from '@foglio/pdf';
 
 /** A document whose bytes lie in a file. */
 export interface FiledDocument extends DocumentFacts {
@@ -16,7 +25,13 @@ export type ImposeHow = Omit<ImposeInput, 'documents'>;
 /** What a worker is asked to do; sources and targets are paths. */
 export type PdfRequest =
   | { readonly kind: 'take-in'; readonly source: string; readonly target: string; readonly password: string | null }
-  | { readonly kind: 'read-details'; readonly source: string; readonly pages: readonly number[] }
+  | {
+      readonly kind: 'read-details';
+      readonly source: string;
+      readonly pages: readonly number[];
+      /** Whether labels and outline are wanted too. */
+      readonly navigation: boolean;
+    }
   | {
       readonly kind: 'impose';
       readonly how: ImposeHow;
@@ -25,7 +40,8 @@ export type PdfRequest =
     };
 
 /** A file as it was taken in. */
-export interface TakenFile extends Omit<TakenIn, 'bytes'> {
+export interface TakenFile extends Pick<TakenIn, 'remarks'> {
+  readonly facts: Omit<FirstFacts, 'navigation'>;
   /** Where it lies: the source, where nothing had to be done to it. */
   readonly file: string;
   readonly bytes: number;
@@ -35,9 +51,17 @@ export interface TakenFile extends Omit<TakenIn, 'bytes'> {
 /** What a worker tells, in between and at its end. */
 export type PdfReport =
   | { readonly kind: 'taken-in'; readonly taken: TakenFile }
+  | { readonly kind: 'navigation'; readonly navigation: Navigation }
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
   | { readonly kind: 'imposed' }
   | { readonly kind: 'failed'; readonly trouble: PdfTrouble; readonly message: string };
+
+/** Who hears what is read of a document. */
+export interface DetailsListener {
+  readonly page: (page: number, details: PageDetails) => void;
+  /** Before any page; only where it is wanted. */
+  readonly navigation?: (navigation: Navigation) => void;
+}
 
 /** What work on a file may take before it is ended. */
 export interface WorkerLimits {
@@ -109,10 +133,19 @@ export class PdfWorkers {
    * Takes in the file at a path.
    *
    * @param target where what is made of it is written, if it has to be changed
+   * @param later hears labels and outline, which take longer; never where the worker ends before it has them
    * @throws PdfError where the file cannot be used, `too-much` where it takes more than it may
    */
-  async takeIn(source: string, target: string, password: string | null, limits = TAKING_IN): Promise<TakenFile> {
-    const last = await this.run({ kind: 'take-in', source, target, password }, limits);
+  async takeIn(
+    source: string,
+    target: string,
+    password: string | null,
+    later: (navigation: Navigation) => void,
+    limits = TAKING_IN,
+  ): Promise<TakenFile> {
+    const last = await this.run({ kind: 'take-in', source, target, password }, limits, (report) => {
+      if (report.kind === 'navigation') later(report.navigation);
+    });
     if (last?.kind !== 'taken-in') throw new Error('the worker ended without a result');
     return last.taken;
   }
@@ -121,11 +154,12 @@ export class PdfWorkers {
   async readDetails(
     source: string,
     pages: readonly number[],
-    tell: (page: number, details: PageDetails) => void,
+    { page, navigation }: DetailsListener,
     limits: WorkerLimits = { ...READING, ms: READING.ms + READING.eachPageMs * pages.length },
   ): Promise<void> {
-    await this.run({ kind: 'read-details', source, pages }, limits, (report) => {
-      if (report.kind === 'details') tell(report.page, report.details);
+    await this.run({ kind: 'read-details', source, pages, navigation: navigation !== undefined }, limits, (report) => {
+      if (report.kind === 'details') page(report.page, report.details);
+      if (report.kind === 'navigation') navigation?.(report.navigation);
     });
   }
 

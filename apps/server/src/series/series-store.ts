@@ -7,7 +7,7 @@ import { deliveries, jobs, series, seriesRows } from '../database/schema';
 import { describeDelivery, isOver, type StoredDelivery } from '../deliveries/delivery-store';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
-import { documentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
+import { documentsOf, readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
 import { findPrinter } from '../printers/printer-store';
 
 export type StoredSeries = typeof series.$inferSelect;
@@ -201,11 +201,19 @@ export async function listSeries(db: Database) {
   );
 }
 
-/** The facts of the files of a series, by the file's id; of all in one query, since there may be hundreds. */
-export async function documentsOfRows(db: Database, rows: readonly StoredRow[]): Promise<Map<string, StoredDocument>> {
+/**
+ * The facts of the files of a series, by the file's id; of all in one query, since there may be hundreds.
+ *
+ * @param find as they are, or as soon as all that planning needs is known
+ */
+export async function documentsOfRows(
+  db: Database,
+  rows: readonly StoredRow[],
+  find: typeof readDocumentsOf = documentsOf,
+): Promise<Map<string, StoredDocument>> {
   const files = rows.flatMap(({ job }) => (job ? [{ file: fileOf(job) }] : []));
   if (files.length === 0) return new Map();
-  return new Map((await documentsOf(db, { documents: files })).map((document) => [document.id, document]));
+  return new Map((await find(db, { documents: files })).map((document) => [document.id, document]));
 }
 
 /** A file that is to be printed, as planned against the printer. */
@@ -222,7 +230,7 @@ export async function planRows(
   profile: Parameters<typeof planRow>[2],
 ): Promise<PlannedRow[]> {
   const planned: PlannedRow[] = [];
-  const known = await documentsOfRows(db, rows);
+  const known = await documentsOfRows(db, rows, readDocumentsOf);
   for (const { row, job, delivery } of rows) {
     if (!job || row.skipped) continue;
     const documents = job.ticket.documents.flatMap(({ file }) => known.get(file) ?? []);

@@ -14,8 +14,15 @@ const ASKS_PASSWORD = 0;
 /** How a file is locked. */
 export type Lock = 'none' | 'opens' | 'asks' | 'unknown';
 
-/** Whether a file is encrypted and whether it opens without a password; "unknown" without qpdf. */
-export const lockOf = (bytes: Uint8Array): Promise<Lock> =>
+/**
+ * Whether a file is encrypted and whether it opens without a password; "unknown" without qpdf. It is asked only where the
+ * trailer may name a lock, which stands there in plain letters (ISO 32000-1, 7.5.5 and 7.5.8.2) unless a letter of its name
+ * is written by its number, and what does that is told as locked by the reader.
+ */
+export const lockOf = async (bytes: Uint8Array): Promise<Lock> =>
+  Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).includes('/Encrypt') ? askLock(bytes) : 'none';
+
+const askLock = (bytes: Uint8Array): Promise<Lock> =>
   withFile(bytes, async (file) => {
     const end = await runProgram(PROGRAM, ['--requires-password', file]);
     if (end === 'missing') return 'unknown';

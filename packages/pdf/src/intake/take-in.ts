@@ -1,4 +1,4 @@
-import { readFacts, type PdfFacts } from '../facts';
+import { readFirstFacts, type FirstFacts } from '../facts';
 import { openPdf } from '../open';
 import { listPages } from '../page-tree';
 import { locked, notKnown, PdfError } from '../pdf-error';
@@ -10,7 +10,7 @@ import { decrypt, lockOf, repair } from './qpdf';
 /** A file as the rest of Foglio has it: an open, sound PDF, whatever came in. */
 export interface TakenIn {
   readonly bytes: Uint8Array;
-  readonly facts: PdfFacts;
+  readonly facts: FirstFacts;
   /** What a person should know of the file, in sentences. */
   readonly remarks: readonly string[];
 }
@@ -70,7 +70,7 @@ async function unlock(bytes: Uint8Array, password: string | null): Promise<Uint8
 async function mend(bytes: Uint8Array): Promise<Saved & { repaired: boolean }> {
   const { outcome, bytes: byQpdf } = await repair(bytes);
   if (outcome === 'sound' || outcome === 'unknown') {
-    return { bytes, facts: await readFacts(bytes), repaired: false };
+    return { bytes, facts: await readFirstFacts(bytes), repaired: false };
   }
   const ways = outcome === 'repaired' ? [() => Promise.resolve(byQpdf), () => rewrite(bytes)] : [() => rewrite(bytes)];
   const saved = await Promise.all(ways.map(attempt));
@@ -88,7 +88,7 @@ type Saved = Pick<TakenIn, 'bytes' | 'facts'>;
 async function attempt(save: () => Promise<Uint8Array>): Promise<Saved | PdfError> {
   try {
     const bytes = await save();
-    return { bytes, facts: await readFacts(bytes) };
+    return { bytes, facts: await readFirstFacts(bytes) };
   } catch (error) {
     if (error instanceof PdfError) return error;
     throw error;

@@ -39,12 +39,12 @@ export interface SeriesParts {
   readonly profile: Printer | null;
 }
 
-/** The files that can be planned: those that were taken in and whose facts are here. */
+/** The files that can be planned: those that were taken in and whose labels and headings are known. */
 export function rowsToPlan({ series, documents }: Pick<SeriesParts, 'series' | 'documents'>): RowToPlan[] {
   const known = new Map(documents.map((one) => [one.id, one]));
   return (series?.rows ?? []).flatMap(({ id, ticket, file }) => {
     const facts = file === null ? undefined : known.get(file);
-    return ticket && facts ? [{ id, ticket, documents: ticket.documents.map(() => facts) }] : [];
+    return ticket && facts?.outline ? [{ id, ticket, documents: ticket.documents.map(() => facts) }] : [];
   });
 }
 

@@ -334,11 +334,13 @@ export class Series {
     return this.try(async () => {
       const documents = await firstValueFrom(this.api.seriesDocuments(id));
       const known = new Map(this.documents().map((one) => [one.id, one]));
-      const news = documents.some(({ id: file, read }) => known.get(file)?.read !== read);
+      const isKnown = ({ id: file, read, outline }: JobDocument): boolean =>
+        known.get(file)?.read === read && !known.get(file)?.outline === !outline;
+      const news = !documents.every(isKnown);
       if (id !== this.id() || (!news && documents.length === known.size)) return;
       this.readAt.set(Date.now());
       // Of which nothing is new stays the very same, so that it need not be looked at again.
-      this.documents.set(documents.map((one) => (known.get(one.id)?.read === one.read ? known.get(one.id)! : one)));
+      this.documents.set(documents.map((one) => (isKnown(one) ? known.get(one.id)! : one)));
     });
   }
 

@@ -63,13 +63,13 @@ export const followReading = createEffect(
   (store = inject(Store), api = inject(Api)) =>
     store.select(benchFeature.selectDocuments).pipe(
       map((documents) => documents.find(({ read, pages }) => read < pages.length)),
-      distinctUntilChanged((a, b) => a?.id === b?.id && a?.read === b?.read),
+      distinctUntilChanged((a, b) => a?.id === b?.id && a?.read === b?.read && a?.outline === b?.outline),
       switchMap((document) => {
         if (!document) return EMPTY;
-        const { id: file, read: from } = document;
+        const { id: file, read: from, outline } = document;
         return timer(ASK_FACTS_AFTER_MS, ASK_FACTS_EVERY_MS).pipe(
           exhaustMap(() => api.facts(file, from).pipe(catchError(() => EMPTY))),
-          filter((facts) => facts.read > from),
+          filter((facts) => facts.read > from || (facts.outline !== undefined && outline === undefined)),
           take(1),
           map((facts) => BenchActions.factsRead({ file, from, facts })),
         );

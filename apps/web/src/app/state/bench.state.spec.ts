@@ -98,6 +98,11 @@ test('what becomes known of a document’s pages takes their place, once', () =>
   const first = after(BenchActions.factsRead({ file: 'f', from: 0, facts }));
   expect([first.documents[0]!.read, first.documents[0]!.pages[0]]).toEqual([1, known]);
   expect(first.documents[0]!.pages).toHaveLength(pages.length);
+  // Labels and outline are known before the details of any page.
+  const outline = [{ title: 'Fees', level: 1, page: 2, top: 0 }];
+  const labelled = pages.map((page, at) => ({ ...page, label: `A${at + 1}` }));
+  const named = after(BenchActions.factsRead({ file: 'f', from: 0, facts: { read: 0, pages: labelled, outline } }));
+  expect(named.documents[0]).toMatchObject({ read: 0, pages: labelled, outline });
   // An answer to an older question comes too late.
   const again = reducer(first, BenchActions.factsRead({ file: 'f', from: 0, facts: { read: 1, pages: [pages[0]!] } }));
   expect(again.documents[0]!.pages[0]).toEqual(known);

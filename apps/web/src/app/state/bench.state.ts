@@ -3,6 +3,7 @@ import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
 import type { JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
 import type { PlanTrouble } from '../workers/plan-messages';
 import type { Situation } from '../bench/sentence/aspect';
+import { withFacts } from '../documents/read-file';
 import { houseTicket } from '../setups/house';
 import { SAMPLE, sampleDocuments } from '../setups/sample-document';
 import { BenchActions } from './bench.actions';
@@ -132,8 +133,7 @@ const reducer = createReducer(
   on(BenchActions.factsRead, (state, { file, from, facts }): BenchState => {
     const known = state.files[file];
     if (known?.read !== from) return state;
-    const pages = known.pages.toSpliced(from, facts.pages.length, ...facts.pages);
-    const files = { ...state.files, [file]: { ...known, read: facts.read, pages } };
+    const files = { ...state.files, [file]: withFacts(known, facts) };
     return {
       ...state,
       files,
