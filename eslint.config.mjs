@@ -5,12 +5,13 @@ import tseslint from 'typescript-eslint';
 const ROOMS = {
   core: { folder: 'packages/core', may: [] },
   api: { folder: 'packages/api', may: ['core'] },
+  sentence: { folder: 'packages/sentence', may: ['core'] },
   pdf: { folder: 'packages/pdf', may: ['core'] },
   ipp: { folder: 'packages/ipp', may: ['core'] },
-  cli: { folder: 'apps/cli', may: ['core', 'pdf', 'ipp'] },
-  server: { folder: 'apps/server', may: ['api', 'core', 'pdf', 'ipp'] },
+  cli: { folder: 'apps/cli', may: ['core', 'sentence', 'pdf', 'ipp'] },
+  server: { folder: 'apps/server', may: ['api', 'core', 'sentence', 'pdf', 'ipp'] },
   printer: { folder: 'apps/printer', may: ['core', 'pdf', 'ipp'] },
-  web: { folder: 'apps/web', may: ['api', 'core'] },
+  web: { folder: 'apps/web', may: ['api', 'core', 'sentence'] },
   demo: { folder: 'demo', may: [] },
 };
 

@@ -17,7 +17,7 @@ const room = (name, folder) => ({
   moduleNameMapper: {
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     '^@foglio/demo$': '<rootDir>/demo/src/index.ts',
-    '^@foglio/(api|core|pdf|ipp)$': '<rootDir>/packages/$1/src/index.ts',
+    '^@foglio/(api|core|sentence|pdf|ipp)$': '<rootDir>/packages/$1/src/index.ts',
   },
 });
 
@@ -34,6 +34,7 @@ const web = {
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     '^@foglio/api$': '<rootDir>/packages/api/src/index.ts',
     '^@foglio/core$': '<rootDir>/packages/core/src/index.ts',
+    '^@foglio/sentence$': '<rootDir>/packages/sentence/src/index.ts',
   },
 };
 
@@ -43,6 +44,7 @@ export default {
   projects: [
     room('core', 'packages/core'),
     room('api', 'packages/api'),
+    room('sentence', 'packages/sentence'),
     room('pdf', 'packages/pdf'),
     room('ipp', 'packages/ipp'),
     room('printer', 'apps/printer'),

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { PrinterRecord, SaidOfPaper } from '@foglio/api';
 import { saySize, trayName, type Tray } from '@foglio/core';
+import { sayType } from '@foglio/sentence';
 import { countSheets } from '../bench/amounts';
-import { sayType } from '../bench/paper-words';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 
 /** A tray as it is drawn: a drawer filled as far as there is paper in it. */

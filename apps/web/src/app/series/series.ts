@@ -22,8 +22,8 @@ import type { JobDocument, PrinterRecord, SeriesBrief, SeriesRecord, SeriesRow, 
 import type { RowOutcome } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { exhaustMap, filter, firstValueFrom, map, of, switchMap, timer } from 'rxjs';
+import { sentence } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
-import { sentence } from '../bench/sentence/sentence';
 import { inOrder, isHidden } from '../documents/dropped-files';
 import { FileDrop } from '../documents/file-drop';
 import { houseTicket } from '../setups/house';

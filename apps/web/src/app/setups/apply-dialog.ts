@@ -23,9 +23,9 @@ import {
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { combineLatest, firstValueFrom, of, switchMap } from 'rxjs';
+import { sayRoute } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
 import { sayChange, sayOutcome } from '../bench/sentence/outcome-words';
-import { sayRoute } from '../bench/sentence/route-words';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { Planner } from '../workers/planner';

@@ -1,7 +1,4 @@
-import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from '../bench/sentence/aspects';
-import type { Situation } from '../bench/sentence/aspect';
-import { sayChosen } from '../bench/sentence/page-words';
-import { sayRoute } from '../bench/sentence/route-words';
+import { DOCUMENT_ASPECTS, JOB_ASPECTS, sayChosen, sayRoute, type Situation, TRAY } from '@foglio/sentence';
 
 /** One thing that a set-up makes different: how it is said now, and how it would be. */
 export interface Change {

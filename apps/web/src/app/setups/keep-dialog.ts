@@ -19,8 +19,8 @@ import {
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
+import { sayInAny } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
-import { sayInAny } from '../bench/sentence/page-words';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 

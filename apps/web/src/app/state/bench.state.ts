@@ -1,8 +1,8 @@
 import { ANY_FILE, routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
 import type { JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
+import type { Situation } from '@foglio/sentence';
 import type { PlanTrouble } from '../workers/plan-messages';
-import type { Situation } from '../bench/sentence/aspect';
 import { withFacts } from '../documents/read-file';
 import { houseTicket } from '../setups/house';
 import { SAMPLE, sampleDocuments } from '../setups/sample-document';

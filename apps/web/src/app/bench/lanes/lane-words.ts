@@ -1,6 +1,6 @@
 import { listPages, saySize, type Check, type Plan, type Sheet, type Side } from '@foglio/core';
+import { sayType } from '@foglio/sentence';
 import { countSheets } from '../amounts';
-import { sayType } from '../paper-words';
 import type { Lane } from './lanes-layout';
 
 /** What is on a side: "page 3", "pages 5 to 8", "blank". */

@@ -1,8 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { OFFERED, type Situation } from '@foglio/sentence';
 import { benchFeature } from '../../state/bench.state';
-import type { Situation } from './aspect';
-import { OFFERED } from './aspects';
 
 /** What the sentence does not say yet and could: each leads to its own popover. */
 @Component({

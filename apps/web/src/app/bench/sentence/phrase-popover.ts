@@ -15,11 +15,10 @@ import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
 import type { Outcome, Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { concatMap, debounceTime, from, switchMap, toArray } from 'rxjs';
+import { aspectOf, holds, isUsual, type NumberField, sayUsual, type Situation, usual } from '@foglio/sentence';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { Planner } from '../../workers/planner';
-import { holds, isUsual, sayUsual, usual, type NumberField, type Situation } from './aspect';
-import { aspectOf } from './aspects';
 import { sayChange, sayOutcome } from './outcome-words';
 
 /** A key held down asks for many effects; only the last one matters. */

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { routeSettings, type Route, type Ticket } from '@foglio/core';
-import { holds, type Aspect, type NumberField, type Situation } from './aspect';
-import { PAGE_ASPECTS } from './aspects';
+import { type Aspect, holds, type NumberField, PAGE_ASPECTS, type Situation } from '@foglio/sentence';
 
 type OwnPart = 'layout' | 'paper' | 'scale' | 'margin' | 'color';
 

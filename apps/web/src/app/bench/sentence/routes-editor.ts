@@ -13,11 +13,10 @@ import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { routeCatches, saySize, sectionsOf, TicketError, type Route, type RouteCatch, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
+import { type Situation, trayChoices } from '@foglio/sentence';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
-import type { Situation } from './aspect';
-import { trayChoices } from './paper';
 import { RouteMore } from './route-more';
 
 /** A rule that may be put in place of page numbers. */

@@ -13,12 +13,12 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { type Phrase, sentence } from '@foglio/sentence';
 import { benchFeature } from '../../state/bench.state';
 import { AlsoList } from './also-list';
 import { PhrasePopover } from './phrase-popover';
 import { PrinterChoice } from './printer-choice';
 import { RoutesEditor } from './routes-editor';
-import { sentence, type Phrase } from './sentence';
 
 interface KeyedPhrase extends Phrase {
   /** The same for as long as it is about the same thing, whatever comes and goes before it. */

@@ -22,12 +22,12 @@ import {
   type Sides,
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
+import { sayType } from '@foglio/sentence';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { sayFace } from '../lanes/lane-words';
 import { pageSourceOf } from '../page-source';
-import { sayType } from '../paper-words';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 import { Loupe, type PlaceOnSide } from './loupe';
 

@@ -1,7 +1,5 @@
 import type { Ticket, WayToPrint } from '@foglio/core';
-import { perSide, turn } from '../sentence/layout';
-import { sides } from '../sentence/copies';
-import type { Situation } from '../sentence/aspect';
+import { perSide, sides, type Situation, turn } from '@foglio/sentence';
 
 const NAMES: Readonly<Record<WayToPrint['name'], string>> = {
   'as-set': 'As it is set now',

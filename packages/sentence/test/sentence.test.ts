@@ -1,8 +1,8 @@
 import { bookletDefaults, gridDefaults, type DocumentFacts, type Printer, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { isUsual, usual, type Situation } from './aspect';
-import { aspectOf, OFFERED } from './aspects';
-import { sentence } from './sentence';
+import { isUsual, usual, type Situation } from '../src/aspect';
+import { aspectOf, OFFERED } from '../src/aspects';
+import { sentence } from '../src/sentence';
 
 const PRINTER: Printer = readPrinter({
   name: 'Upper office',

@@ -1,5 +1,5 @@
 import { findSize, readSizeName, pointsToMm, saySize, type Ticket } from '@foglio/core';
-import { sayType } from '../paper-words';
+import { sayType } from './paper-type';
 import { sayTray, type Aspect, type Choice, type Situation } from './aspect';
 
 /** What paper, how large on it, and in what ink. */

@@ -1,5 +1,4 @@
 import type { Route, Ticket } from '@foglio/core';
-import type { JobBrief } from '@foglio/api';
 import { isUsual, sayUsual, type Aspect, type Situation } from './aspect';
 import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
 import { chosenPages, sayChosen } from './page-words';
@@ -113,12 +112,4 @@ function sayDocuments(situation: Situation, fold: boolean): Phrase[] {
     phrase('pages', sayChosen(document, documents[at]), document.pages !== pagesOf(house), at),
     ...sayAll(DOCUMENT_ASPECTS, { ...situation, at }),
   ]);
-}
-
-/** A job in short, for a list: "14 pages, 2 copies, both sides: 18 sheets". */
-export function brieflyInWords({ ticket, names, sheets }: JobBrief): string {
-  const what = names.length > 1 ? `${names.length} documents` : (names[0] ?? 'no document');
-  const copies = ticket.copies === 1 ? 'one copy' : `${ticket.copies} copies`;
-  const sides = ticket.sides === 'two-sided' ? 'both sides' : 'one side';
-  return `${what}, ${copies}, ${sides}: ${sheets === 1 ? '1 sheet' : `${sheets} sheets`}`;
 }

@@ -1,4 +1,4 @@
-import { nameWithoutKind } from '../../documents/name-without-kind';
+import { nameWithoutKind } from './name-without-kind';
 import type { Ticket } from '@foglio/core';
 import { sayTray, type Aspect, type Situation } from './aspect';
 import { trayChoices } from './paper';
