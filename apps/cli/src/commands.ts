@@ -1,5 +1,5 @@
 import { userInfo } from 'node:os';
-import { isMonochrome, type Check, type Plan, type Printer } from '@foglio/core';
+import { isMonochrome, partOf, type Check, type Plan, type Printer } from '@foglio/core';
 import { askProfile, IppError, sendShipment, shipmentOf } from '@foglio/ipp';
 import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
 import { confirmed } from './confirm';
@@ -104,7 +104,7 @@ export async function sendCommand(
   const statuses = await sendShipment({
     printerUri: options.to,
     shipment,
-    pdfOf: ({ sheets }) => imposeJob(job, { ...plan, sheets: [...sheets] }, { blanks: 'none', grey }),
+    pdfOf: ({ sheets }) => imposeJob(job, partOf(plan, sheets), { blanks: 'none', grey }),
     jobName: job.ticket.title || file,
     userName: userInfo().username,
   });

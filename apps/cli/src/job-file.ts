@@ -1,10 +1,9 @@
 import { readFile } from 'node:fs/promises';
+import { userInfo } from 'node:os';
 import { basename, dirname, resolve } from 'node:path';
 import {
   applySetup,
-  dayOf,
   isSetup,
-  plan,
   profileForTicket,
   SelectionError,
   selectPages,
@@ -17,6 +16,7 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
+import { planAt } from '@foglio/sentence';
 import { allFacts, PdfError, readDetails, takeIn, type TakenIn } from '@foglio/pdf';
 import { InputError, sayFileTrouble } from './input-error';
 import type { AskPassword } from './password';
@@ -88,6 +88,12 @@ export async function loadJob(file: string, opening: Opening): Promise<Job> {
   return openJob(file, ticket, opening);
 }
 
+/** An information sheet names who runs the command, where it names nobody else. */
+const printedBy = (ticket: Ticket, user: string): Ticket => {
+  const { informationSheet } = ticket;
+  return { ...ticket, informationSheet: { ...informationSheet, by: informationSheet.by || user } };
+};
+
 /** Reads a set-up, or what of a ticket is one. @throws InputError */
 export const loadSetup = async (file: string): Promise<Ticket> => setupOf(await readJson(file, readTicket));
 
@@ -107,7 +113,8 @@ export function loadJobOver(
   return openJob(path, applySetup(setup, [whole], basename(path).replace(/\.[^.]+$/, '')), opening, known);
 }
 
-async function openJob(file: string, ticket: Ticket, opening: Opening, known: 'all' | 'sheets' = 'all'): Promise<Job> {
+async function openJob(file: string, written: Ticket, opening: Opening, known: 'all' | 'sheets' = 'all'): Promise<Job> {
+  const ticket = printedBy(written, userInfo().username);
   const opened = new Map<string, LoadedDocument>();
   const wanted = new Map<string, Set<number>>();
   const paths = ticket.documents.map((document) => resolve(dirname(file), document.file));
@@ -156,7 +163,7 @@ async function orSay<T>(path: string, read: () => Promise<T>): Promise<T> {
 /** The job's plan against a printer, or against a printer that has all it asks for. @throws InputError */
 export function planJob({ file, ticket, documents }: Job, printer: Printer | null): Plan {
   try {
-    return plan(ticket, documents, printer ?? profileForTicket(ticket, documents), { today: dayOf(new Date()) });
+    return planAt(ticket, documents, printer ?? profileForTicket(ticket, documents), new Date());
   } catch (error) {
     if (error instanceof TicketError) throw new InputError(file, error.message);
     throw error;

@@ -110,11 +110,16 @@ export function planTable(plan: Plan, printer: Printer | null): string {
     sheet.back ? saySide(sheet.back) : 'not printed',
   ]);
   const head = ['sheet', 'tray', 'paper', 'sides', ...(folded ? ['signature'] : []), 'front', 'back'];
-  const { tally, slipBetweenSets } = plan;
+  const { tally, slipBetweenSets, informationSheet } = plan;
   const lines = [
     table([head, ...rows]),
     `${counted(tally.sheetsPerSet, 'sheet')} a set, ${counted(plan.sets, 'set')}${plan.collate ? '' : ', not in sets'}, ` +
       `${counted(tally.sheets, 'sheet')} in all, ${counted(tally.sides, 'printed side')}`,
+    ...(informationSheet
+      ? [
+          `before it an information sheet of ${saySize(informationSheet.paper.size)} from ${nameOf(informationSheet.tray)}`,
+        ]
+      : []),
     ...(slipBetweenSets
       ? [`between sets a slip of ${saySize(slipBetweenSets.paper.size)} from ${nameOf(slipBetweenSets.tray)}`]
       : []),

@@ -5,7 +5,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import PDFDocument from 'pdfkit';
-import { deliver, passPlan, plan, type Face, type Plan, type Printer, type Sheet, type Ticket } from '@foglio/core';
+import {
+  deliver,
+  isInformationSheet,
+  partOf,
+  passPlan,
+  plan,
+  type Face,
+  type Plan,
+  type Printer,
+  type Sheet,
+  type Ticket,
+} from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { askProfile, sendShipment, shipmentOf, type Shipment } from '@foglio/ipp';
 import { impose, readFacts, type ImposeInput } from '@foglio/pdf';
@@ -175,6 +186,7 @@ async function recordOf(machine: Machine, archive: Archive, jobs: readonly numbe
 /** What the core says will come out. A blank back that the printer was asked for counts as printed. */
 function expected(made: Plan, printer: Printer, blankBacks: boolean): Delivered[] {
   const labelOf = (face: Face | null, sheet: Sheet, other: Face | null): string | null => {
+    if (face && isInformationSheet(sheet)) return `Information sheet ${face.which}`;
     if (face && sheet.slip) return sheet.index === 0 ? 'Slip' : `Sheet ${sheet.index} slip`;
     if (face) return `Sheet ${sheet.index} ${face.which}`;
     return blankBacks && other?.which === 'front' ? `Sheet ${sheet.index} back` : null;
@@ -196,7 +208,7 @@ async function send(made: Plan, { ticket, documents }: Job, printer: Printer, pr
   const statuses = await sendShipment({
     printerUri,
     shipment,
-    pdfOf: ({ sheets }) => impose({ plan: { ...made, sheets: [...sheets] }, ticket, documents, blanks: 'none' }),
+    pdfOf: ({ sheets }) => impose({ plan: partOf(made, sheets), ticket, documents, blanks: 'none' }),
     jobName: 'Test',
     userName: 'test',
   });
@@ -209,10 +221,10 @@ async function print(made: Plan, job: Job, printer: Printer, machine: Machine, a
     const { shipment, jobs } = await send(made, job, printer, uri);
     return { shipment, record: await recordOf(machine, archive, jobs) };
   }
-  const fronts = await send(passPlan(made, 'front'), job, printer, uri);
+  const fronts = await send(passPlan(made, 'front', printer.refeedTray), job, printer, uri);
   await recordOf(machine, archive, fronts.jobs);
   await machine.refeed(machine.jobs.get(fronts.jobs.at(-1)!)!, made.passes[1].handling === 'turn-over');
-  const backs = await send(passPlan(made, 'back'), job, printer, uri);
+  const backs = await send(passPlan(made, 'back', printer.refeedTray), job, printer, uri);
   return { shipment: fronts.shipment, record: await recordOf(machine, archive, backs.jobs, backs.jobs) };
 }
 

@@ -58,13 +58,23 @@ export {
   type Text,
 } from './plan/plan';
 export { boxOfText } from './plan/lines';
-export { dayOf } from './plan/day';
+export { momentOf, sayDay, sayMoment } from './plan/moment';
 export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './plan/one-job';
 export { pageRules, type PageRules } from './plan/page-rules';
 export { routeCatches, type RouteCatch } from './plan/route-catches';
 export { passPlan } from './plan/pass-plan';
-export { asSent, everySheet, printingOrder, writtenOut, type SetSheet } from './plan/printing-order';
+export {
+  asSent,
+  everySheet,
+  informationSheetOf,
+  isInformationSheet,
+  outsideSets,
+  partOf,
+  printingOrder,
+  writtenOut,
+  type SetSheet,
+} from './plan/printing-order';
 export { sheetList, SHEET_LIST_HEAD } from './plan/sheet-list';
 export { profileForTicket } from './plan/profile-for-ticket';
 export { legibility, type Legibility } from './tally/legibility';

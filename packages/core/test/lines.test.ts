@@ -13,7 +13,7 @@ const MARGIN = (5 / 25.4) * 72;
 const lined = (lines: TicketInput['lines'], settings: object, ...documents: DocumentFacts[]): Plan => {
   const entries = documents.map(({ name }) => ({ file: name }));
   const ticket = readTicket({ version: 1, title: 'Season', documents: entries, lines, ...settings });
-  return plan(ticket, documents, printer, { today: '2026-09-01' });
+  return plan(ticket, documents, printer, { now: '2026-09-01T10:00' });
 };
 
 /** The texts of each side in the order of printing. */
@@ -150,7 +150,7 @@ test('in the second pass a text is turned with its side', () => {
     [documentOf(2)],
     { ...OFFICE, duplex: false },
   );
-  const [back] = passPlan(passes, 'back').sheets;
+  const [back] = passPlan(passes, 'back', null).sheets;
   const [text] = back!.front.texts!;
   const [before] = passes.sheets[0]!.back!.texts!;
   expect(passes.passes?.[1].turned).toEqual([1]);

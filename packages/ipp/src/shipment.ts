@@ -46,8 +46,9 @@ const WAYS: Readonly<Record<Way, Shipping>> = {
   overrides: (plan, ticket) => [oneDocument(asSent(plan), ticket)],
   'by-size': (plan, ticket) => [oneDocument(asSent(plan), ticket, 'by-size')],
   'two-sided-throughout': (plan, ticket, printer) => {
-    const takesMedia = printer.jobs.overrides.includes('media-col') || new Set(plan.sheets.map(mediaOf)).size === 1;
-    return [oneDocument(withBlankBacks(asSent(plan)), ticket, takesMedia ? 'by-tray' : 'by-size')];
+    const sent = asSent(plan);
+    const takesMedia = printer.jobs.overrides.includes('media-col') || new Set(sent.sheets.map(mediaOf)).size === 1;
+    return [oneDocument(withBlankBacks(sent), ticket, takesMedia ? 'by-tray' : 'by-size')];
   },
   documents: (plan, ticket) => [severalDocuments(plan, ticket)],
   separate: (plan, ticket) => {

@@ -1,5 +1,5 @@
 import { PDFHexString, PDFName, type PDFContext, type PDFDict, type PDFRef } from '@cantoo/pdf-lib';
-import type { Sheet, Ticket } from '@foglio/core';
+import { isInformationSheet, type Sheet, type Ticket } from '@foglio/core';
 import { optionalContent, type Layers } from './optional-content';
 
 /** One page of the imposed file: which side of which sheet it is. */
@@ -31,8 +31,9 @@ export function describeFile(
   );
 }
 
-/** "Sheet 3 back": what a reader's page field shows (ISO 32000-1, 12.4.2). A slip between sets has no number. */
+/** "Sheet 3 back": what a reader's page field shows (ISO 32000-1, 12.4.2). What stands in no set has no number. */
 function labelOf({ sheet, which }: ImposedPage): string {
+  if (isInformationSheet(sheet)) return `Information sheet ${which}`;
   if (sheet.slip) return sheet.index === 0 ? 'Slip' : `Sheet ${sheet.index} slip`;
   return `Sheet ${sheet.index} ${which}`;
 }

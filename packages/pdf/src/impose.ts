@@ -29,7 +29,10 @@ export interface ImposeInput {
    * on any duplex printer. "none": it is not, for a file sent with `sides` of its own for each page.
    */
   readonly blanks: 'every-sheet' | 'none';
-  /** "one" unless given; "all": every set in the order the plan's `collate` says, with the slips between them. */
+  /**
+   * "one" unless given; "all": every set in the order the plan's `collate` says, with the slips between them. Either way
+   * after the information sheet, if there is one.
+   */
   readonly sets?: 'one' | 'all';
   /**
    * Whether the pages that the ticket wants in monochrome are left no colour; otherwise it is left to the printer, which
@@ -56,7 +59,7 @@ export async function impose({
   const files = documents.map((document) => document.bytes);
   const greys = grey ? monochromePages(plan, rules) : [];
   const withGreys = greys.length > 0 ? [...files, await greyPages(files, greys)] : files;
-  const sheets = sets === 'all' ? [...everySheet(plan, plan.sheets)].map(({ sheet }) => sheet) : plan.sheets;
+  const sheets = fileSheets(plan, sets);
   const lined = linedSides(sheets);
   const withLines = lined.length > 0 ? [...withGreys, await linePages(lined.map(({ page }) => page))] : withGreys;
   const sources = await openSources(withLines);
@@ -78,6 +81,13 @@ export async function impose({
   target.trailerInfo.Root = target.register(catalog);
   describeFile(target, catalog, pages, ticket);
   return savePdf(target);
+}
+
+/** The sheets of the file: as they are read, whichever is printed first. */
+function fileSheets(plan: Plan, sets: NonNullable<ImposeInput['sets']>): readonly Sheet[] {
+  const informationSheet = plan.informationSheet && ({ ...plan.informationSheet, fed: 'first' } as const);
+  const one = { ...plan, informationSheet, ...(sets === 'one' ? { sets: 1 } : {}) };
+  return [...everySheet(one, plan.sheets)].map(({ sheet }) => sheet);
 }
 
 /** The pages of a plan that are wanted in monochrome, each once, in the order of printing. */

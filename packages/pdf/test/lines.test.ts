@@ -58,6 +58,7 @@ test('in the second of two passes a line that is turned stands upside down at th
         ],
       },
       'back',
+      null,
     ),
   );
   expect(textsOf(planned)[0]).toMatchObject([{ text: 'foot-4-of-4', turn: 180 }, { turn: 180 }]);

@@ -1,5 +1,6 @@
 import type { Aspect } from './aspect';
 import { bind, bookletBind, copies, sets, sides } from './copies';
+import { information, informationTray } from './information';
 import {
   cover,
   creep,
@@ -61,6 +62,8 @@ export const JOB_ASPECTS: readonly Aspect[] = [
   newSections,
   slips,
   slipTray,
+  information,
+  informationTray,
   delivery,
 ];
 

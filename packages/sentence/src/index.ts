@@ -6,6 +6,7 @@ export { perSide, turn } from './layout';
 export { nameWithoutKind } from './name-without-kind';
 export { sayChosen, sayInAny } from './page-words';
 export { trayChoices } from './paper';
+export { planAt, sayTicket } from './plan-at';
 export { sayType } from './paper-type';
 export { sayRoute } from './route-words';
 export { sentence, type Phrase } from './sentence';

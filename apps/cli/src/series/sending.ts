@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { userInfo } from 'node:os';
-import { dayOf, isMonochrome, plan, type Printer, type Ticket } from '@foglio/core';
+import { isMonochrome, partOf, type Printer, type Ticket } from '@foglio/core';
 import {
   askJob,
   askStatus,
@@ -14,6 +14,7 @@ import {
   type JobStatus,
 } from '@foglio/ipp';
 import { impose } from '@foglio/pdf';
+import { planAt } from '@foglio/sentence';
 import { InputError } from '../input-error';
 import type { Opening } from '../job-file';
 import type { Journal, Note } from './journal';
@@ -83,7 +84,7 @@ export class Sender {
   private async transmit(row: Row, known: Note | null): Promise<Note> {
     const { setup, printer, printerUri, journal, opening } = this.sending;
     const { ticket, documents } = await openRow(row, setup, opening);
-    const planned = plan(ticket, documents, printer, { today: dayOf(new Date()) });
+    const planned = planAt(ticket, documents, printer, new Date());
     const shipment = shipmentOf(planned, ticket, printer);
     const jobName = row.name;
     const jobs = known ? await this.settle(known, jobName) : [];
@@ -106,8 +107,7 @@ export class Sender {
     await sendShipment({
       printerUri,
       shipment,
-      pdfOf: ({ sheets }) =>
-        impose({ plan: { ...planned, sheets: [...sheets] }, ticket, documents, blanks: 'none', grey }),
+      pdfOf: ({ sheets }) => impose({ plan: partOf(planned, sheets), ticket, documents, blanks: 'none', grey }),
       jobName,
       userName: this.user,
       sent: jobs.length,

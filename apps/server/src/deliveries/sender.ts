@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { isMonochrome, passPlan } from '@foglio/core';
+import { isMonochrome, partOf, passPlan } from '@foglio/core';
 import { dropIncoming, IppError, sendShipment, shipmentOf, STATUS } from '@foglio/ipp';
 import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
@@ -108,7 +108,8 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
   const documents = await documentsOf(db, ticket);
   // The same also after midnight, and where it is sent in parts.
   const whole = planTicket(ticket, documents, profile, delivery.createdAt);
-  const plan = delivery.pass === null ? whole : passPlan(whole, delivery.pass === 1 ? 'front' : 'back');
+  const plan =
+    delivery.pass === null ? whole : passPlan(whole, delivery.pass === 1 ? 'front' : 'back', profile.refeedTray);
   const shipment = shipmentOf(plan, ticket, profile);
   await changeDelivery(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
   const printerJobs = [...delivery.printerJobs];
@@ -120,8 +121,7 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
       printerUri: printer.uri,
       shipment,
       pdfOf: async ({ sheets }) => {
-        const sent = { ...plan, sheets: [...sheets] };
-        const how = { ticket, plan: sent, blanks: 'none', grey: !isMonochrome(ticket) } as const;
+        const how = { ticket, plan: partOf(plan, sheets), blanks: 'none', grey: !isMonochrome(ticket) } as const;
         await imposeStored(db, workers, how, documents, path);
         return new Uint8Array(await readFile(path(IMPOSED)));
       },

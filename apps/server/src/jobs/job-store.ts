@@ -1,6 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { dayOf, plan, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
+import { planAt } from '@foglio/sentence';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents, files, jobs, seriesRows } from '../database/schema';
@@ -79,13 +80,13 @@ function fileId(file: string): string {
   }
 }
 
-/** The plan of a ticket. @param day on which it is printed, for lines that tell it @throws Problem `ticket-invalid` */
+/** The plan of a ticket. @param moment of printing, for what tells it @throws Problem `ticket-invalid` */
 export const planTicket = (
   ticket: Ticket,
   documents: readonly DocumentFacts[],
   printer: Printer,
-  day = new Date(),
-): Plan => sayTicketErrors(() => plan(ticket, documents, printer, { today: dayOf(day) }));
+  moment = new Date(),
+): Plan => sayTicketErrors(() => planAt(ticket, documents, printer, moment));
 
 export function sayTicketErrors<T>(work: () => T): T {
   try {

@@ -9,7 +9,8 @@ export const largeRun: CheckRule = ({ plan, limit }) => {
   const copies = sets === 1 ? '' : `: ${sets} sets of ${countSheets(sheetsPerSet)}`;
   const message = `This prints ${countSheets(sheets)}${copies}.`;
   const slip = plan.slipBetweenSets ? 1 : 0;
-  const few = Math.max(1, Math.floor((limit + slip) / (sheetsPerSet + slip)));
+  const before = plan.informationSheet ? 1 : 0;
+  const few = Math.max(1, Math.floor((limit - before + slip) / (sheetsPerSet + slip)));
   const repair = few < sets ? { label: `Print ${countOf(few, 'set')}`, patch: { copies: few } } : null;
   return [{ code: 'large-run', level: 'caution', message, sheets: [], pages: [], ...(repair ? { repair } : {}) }];
 };

@@ -2,6 +2,7 @@ import { trayName, type Tray } from '../paper/printer';
 import { readSizeName, saySize, type Size } from '../paper/sizes';
 import { fitScale } from '../plan/place';
 import type { Repair, Sheet } from '../plan/plan';
+import { outsideSets } from '../plan/printing-order';
 import { groupSheets, indexesOf, pagesOn, type CheckContext, type CheckRule } from './context';
 import { changePages } from './repair';
 import { scaleTo } from './scale-to';
@@ -14,10 +15,9 @@ export const noTrayForPaper: CheckRule = (context) => {
   const unfed = groupSheets(plan.sheets, (sheet) =>
     sheet.tray === null ? JSON.stringify([sheet.paper.size, typeOf(sheet)]) : null,
   );
-  const slip = plan.slipBetweenSets;
-  if (slip && slip.tray === null) {
-    const key = JSON.stringify([slip.paper.size, null]);
-    if (!unfed.has(key)) unfed.set(key, []);
+  for (const { tray, paper } of outsideSets(plan)) {
+    const key = JSON.stringify([paper.size, null]);
+    if (tray === null && !unfed.has(key)) unfed.set(key, []);
   }
   return [...unfed].map(([key, sheets]) => {
     const [size, type] = JSON.parse(key) as [string, string | null];
@@ -44,6 +44,11 @@ function repairOf(context: CheckContext, sheets: readonly Sheet[], size: string)
   }
   const nearest = nearestTray(printer.trays, size);
   if (pages.length > 0) return scaleTo(context, pages, nearest);
+  const { informationSheet: information } = context.plan;
+  if (information?.tray === null && information.paper.size === size) {
+    const informationSheet = { ...ticket.informationSheet, tray: nearest.id };
+    return { label: `Take the information sheet from ${trayName(nearest)}`, patch: { informationSheet } };
+  }
   return { label: `Take slips from ${trayName(nearest)}`, patch: { slips: { ...ticket.slips, tray: nearest.id } } };
 }
 

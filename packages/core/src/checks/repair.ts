@@ -59,11 +59,14 @@ export function replaceTray(ticket: Ticket, from: string, to: string): Partial<T
   const other = (tray: string): string => (tray === from ? to : tray);
   const cover = <T extends { kind: string; cover?: string | null }>(layout: T): T =>
     layout.cover ? { ...layout, cover: other(layout.cover) } : layout;
-  const { layout, slips } = ticket;
+  const { layout, slips, informationSheet } = ticket;
+  const onItsOwn = <T extends { tray: string | null }>(sheet: T): T =>
+    sheet.tray === null ? sheet : { ...sheet, tray: other(sheet.tray) };
   return {
     tray: other(ticket.tray),
     layout: layout.kind === 'booklet' ? cover(layout) : layout,
-    slips: slips.tray === null ? slips : { ...slips, tray: other(slips.tray) },
+    slips: onItsOwn(slips),
+    informationSheet: onItsOwn(informationSheet),
     routes: mapRoutes(ticket, (route) => ({
       ...(route.tray ? { tray: other(route.tray) } : {}),
       ...(route.layout?.kind === 'booklet' ? { layout: cover(route.layout) } : {}),

@@ -1,4 +1,5 @@
 import { findTray } from '../paper/printer';
+import { outsideSets } from '../plan/printing-order';
 import { groupSheets, indexesOf, pagesOn, type CheckRule } from './context';
 import { replaceTray } from './repair';
 
@@ -6,8 +7,7 @@ import { replaceTray } from './repair';
 export const trayUnknown: CheckRule = ({ plan, printer, ticket }) => {
   const isLost = (tray: string | null): tray is string => tray !== null && !findTray(printer, tray);
   const lost = groupSheets(plan.sheets, (sheet) => (isLost(sheet.tray) ? sheet.tray : null));
-  const slip = plan.slipBetweenSets?.tray ?? null;
-  if (isLost(slip) && !lost.has(slip)) lost.set(slip, []);
+  for (const { tray } of outsideSets(plan)) if (isLost(tray) && !lost.has(tray)) lost.set(tray, []);
   const there = printer.trays.map((tray) => tray.id).join(', ');
   return [...lost].map(([tray, sheets]) => ({
     code: 'tray-unknown',

@@ -1,5 +1,6 @@
 import { saySize } from '../paper/sizes';
 import type { Repair } from '../plan/plan';
+import { outsideSets } from '../plan/printing-order';
 import { groupSheets, indexesOf, type CheckContext, type CheckRule } from './context';
 import { mapRoutes, oneSidedThroughout, withRepair } from './repair';
 import { listOf } from './words';
@@ -9,8 +10,7 @@ export const twoPassesMixed: CheckRule = (context) => {
   const { plan } = context;
   if (!plan.passes) return [];
   const bySize = groupSheets(plan.sheets, (sheet) => sheet.paper.size);
-  const slip = plan.slipBetweenSets;
-  if (slip && !bySize.has(slip.paper.size)) bySize.set(slip.paper.size, []);
+  for (const { paper } of outsideSets(plan)) if (!bySize.has(paper.size)) bySize.set(paper.size, []);
   if (bySize.size < 2) return [];
   const [most, ...others] = [...bySize].sort(([, a], [, b]) => b.length - a.length);
   const sizes = listOf([...bySize.keys()].map(saySize));
@@ -23,5 +23,7 @@ export const twoPassesMixed: CheckRule = (context) => {
 function onOneSize({ ticket }: CheckContext, size: string): Repair {
   const routes = mapRoutes(ticket, ({ paper }) => (paper?.size === undefined ? {} : { paper: { ...paper, size } }));
   const slips = { ...ticket.slips, tray: null };
-  return { label: `Print all on ${saySize(size)}`, patch: { paper: { ...ticket.paper, size }, slips, routes } };
+  const informationSheet = { ...ticket.informationSheet, tray: null };
+  const paper = { ...ticket.paper, size };
+  return { label: `Print all on ${saySize(size)}`, patch: { paper, slips, informationSheet, routes } };
 }

@@ -25,5 +25,20 @@ export function chooseTray(printer: Printer, wanted: string, size: string, type:
   return tray?.id ?? null;
 }
 
+/** Paper with two like faces; letterheads and the like may lie the other way round for two-sided printing. */
+const FACELESS_TYPES: readonly (string | null)[] = [
+  null,
+  'stationery',
+  'stationery-heavyweight',
+  'stationery-lightweight',
+];
+
+/** Whether paper from a tray may go through the duplex unit for nothing but a blank back. */
+export function mayBeTurned(printer: Printer, tray: string | null): boolean {
+  const held = tray === null ? null : findTray(printer, tray);
+  const isTooHeavy = (held?.weight ?? 0) > (printer.maxDuplexWeight ?? Infinity);
+  return FACELESS_TYPES.includes(held?.type ?? null) && !isTooHeavy;
+}
+
 /** What a tray is called on the screen: its own name, otherwise its id. */
 export const trayName = (tray: Tray): string => tray.name ?? tray.id;

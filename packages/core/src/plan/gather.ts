@@ -5,21 +5,27 @@ import type { Ticket } from '../ticket/ticket';
 import { slipAfter } from './feed';
 import type { PageRules } from './page-rules';
 import { passesOf } from './passes';
-import type { Plan, Sheet } from './plan';
+import { placeOfInformation, withInformation } from './information-sheet';
+import type { Plan, PlanOptions, Sheet } from './plan';
 
 /** A plan before its checks are run. */
 export type GatheredPlan = Omit<Plan, 'checks'>;
 
+/** What a plan is gathered from beside its sheets. */
+interface Gathering extends Pick<PlanOptions, 'now' | 'sentence'> {
+  readonly ticket: Ticket;
+  readonly documents: readonly DocumentFacts[];
+  readonly rules: PageRules;
+  readonly printer: Printer;
+}
+
 /** Step 8. The sheets of one set, and how many sets; copies are never spelled out, so ten thousand cost what one costs. */
-export function gather(
-  sheets: Sheet[],
-  ticket: Ticket,
-  documents: readonly DocumentFacts[],
-  rules: PageRules,
-  printer: Printer,
-): GatheredPlan {
+export function gather(sheets: Sheet[], { ticket, documents, rules, printer, now, sentence }: Gathering): GatheredPlan {
   const slipBetweenSets = slipBetween(sheets, ticket, printer);
   const passes = passesOf(sheets, printer);
+  const blank = placeOfInformation(sheets, passes, ticket, printer);
+  const counted = tally({ sheets, outside: { blank, slipBetweenSets }, passes, ticket, documents, rules, printer });
+  const told = { ticket, documents, printer, byTray: counted.byTray, now, sentence };
   return {
     version: 1,
     sheets,
@@ -27,7 +33,8 @@ export function gather(
     collate: ticket.collate,
     delivery: ticket.delivery,
     slipBetweenSets,
-    tally: tally({ sheets, slipBetweenSets, passes, ticket, documents, rules, printer }),
+    informationSheet: blank && withInformation(blank, told),
+    tally: counted,
     passes,
   };
 }

@@ -6,6 +6,7 @@ import { type LINE_FIELDS } from '../ticket/line-fields';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox } from './area';
 import { layOut, visibleBox, type LaidOutRun } from './layout';
+import { sayDay } from './moment';
 import { ASCENT, DESCENT, widthOf } from './line-widths';
 import type { Box } from './place';
 import type { Cell, Side, Text } from './plan';
@@ -20,8 +21,8 @@ export interface LineContext {
   readonly ticket: Ticket;
   readonly documents: readonly DocumentFacts[];
   readonly printer: Printer;
-  /** ISO 8601, "2026-09-01"; a line has no date where it is not known. */
-  readonly today?: string | undefined;
+  /** ISO 8601, "2026-09-01T14:05"; a line has no date where it is not known. */
+  readonly now?: string | undefined;
 }
 
 /**
@@ -66,7 +67,7 @@ function countedRun(run: Run, before: number): Run {
 
 /** Fills in what a line says of a page. */
 function filler(cell: Cell, number: number, count: number, context: LineContext): (text: string) => string {
-  const { ticket, documents, today } = context;
+  const { ticket, documents, now } = context;
   const facts = documents[cell.document - 1];
   const values: Readonly<Record<Field, () => string>> = {
     page: () => String(number),
@@ -76,7 +77,7 @@ function filler(cell: Cell, number: number, count: number, context: LineContext)
     section: () => sectionTitle(facts, cell.page),
     file: () => (facts?.name ?? '').replace(/\.[^.]+$/, ''),
     title: () => ticket.title,
-    date: () => sayDate(today),
+    date: () => sayDay(now),
   };
   return (text) => text.replace(/\{([^{}]*)\}/g, (all, name: string) => values[name as Field]?.() ?? all);
 }
@@ -86,14 +87,6 @@ function sectionTitle(facts: DocumentFacts | undefined, page: number): string {
   if (!facts) return '';
   const last = sectionsOf(facts).findLastIndex(({ from, to }) => from <= page && page <= to);
   return facts.outline?.filter(({ level }) => level === 1)[last]?.title ?? '';
-}
-
-const MONTHS = 'January February March April May June July August September October November December'.split(' ');
-
-/** "1 September 2026" of "2026-09-01". */
-function sayDate(today: string | undefined): string {
-  const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})/.exec(today ?? '') ?? [];
-  return year ? `${Number(day)} ${MONTHS[Number(month) - 1]} ${year}` : '';
 }
 
 const ELLIPSIS = '…';

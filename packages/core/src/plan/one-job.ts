@@ -1,5 +1,6 @@
-import { chooseTray, findTray, type Printer } from '../paper/printer';
+import { chooseTray, mayBeTurned, type Printer } from '../paper/printer';
 import type { Plan, Sheet } from './plan';
+import { outsideSets } from './printing-order';
 
 /**
  * How a plan can be handed to a printer as one job; the first that holds is taken.
@@ -13,18 +14,10 @@ import type { Plan, Sheet } from './plan';
  */
 export type Way = 'plain' | 'overrides' | 'by-size' | 'documents' | 'two-sided-throughout' | 'separate';
 
-/** Paper with two like faces; letterheads and the like may lie the other way round for two-sided printing. */
-const FACELESS_TYPES: readonly (string | null)[] = [
-  null,
-  'stationery',
-  'stationery-heavyweight',
-  'stationery-lightweight',
-];
-
 /** Chooses the way to send a plan. In two passes each pass is one-sided, so only the trays can differ. */
 export function chooseWay(plan: Omit<Plan, 'checks'>, printer: Printer): Way {
   const { overrides, documents } = printer.jobs;
-  const sheets = plan.sheets;
+  const sheets = [...outsideSets(plan), ...plan.sheets];
   const sides = plan.passes ? 1 : new Set(sheets.map((sheet) => sheet.sides)).size;
   const oneMedia = isOneMedia(sheets);
   if (sides <= 1 && oneMedia) return 'plain';
@@ -48,7 +41,5 @@ const choosesBySize = (sheets: readonly Sheet[], printer: Printer): boolean =>
 function canAllBeTwoSided(sheets: readonly Sheet[], printer: Printer): boolean {
   const edges = new Set(sheets.filter((sheet) => sheet.back).map((sheet) => sheet.sides));
   if (edges.size !== 1 || !printer.duplex) return false;
-  return sheets
-    .filter((sheet) => !sheet.back)
-    .every(({ tray }) => FACELESS_TYPES.includes((tray === null ? null : findTray(printer, tray))?.type ?? null));
+  return sheets.filter((sheet) => !sheet.back).every(({ tray }) => mayBeTurned(printer, tray));
 }

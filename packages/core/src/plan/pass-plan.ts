@@ -4,8 +4,10 @@ import type { Cell, Line, Plan, Sheet, Side } from './plan';
 /**
  * One of the two passes as a plan of its own: the sheets in its order, one-sided, each with the face that this pass prints.
  * A face of the second pass that must lie the other way up is turned on its side (model, Two passes).
+ *
+ * @param refeedTray where the stack goes back in, which the second pass then takes its paper from
  */
-export function passPlan(plan: Plan, which: 'front' | 'back'): Plan {
+export function passPlan(plan: Plan, which: 'front' | 'back', refeedTray: string | null): Plan {
   if (!plan.passes) return plan;
   const [fronts, backs] = plan.passes;
   const turned = new Set(backs.turned);
@@ -14,12 +16,24 @@ export function passPlan(plan: Plan, which: 'front' | 'back'): Plan {
     const sheet = plan.sheets[index - 1] as Sheet;
     const face = which === 'front' ? sheet.front : backOf(sheet);
     const side = which === 'back' && turned.has(index) ? turnSide(face, sheet.paper) : face;
-    return { ...sheet, sides: 'one-sided', front: side, back: null };
+    return { ...sheet, ...fedBy(sheet, which, refeedTray), front: side };
   });
-  return { ...plan, sheets, passes: null, delivery: 'first-to-last' };
+  const { informationSheet: whole, slipBetweenSets: slip } = plan;
+  const informationSheet = whole && {
+    ...whole,
+    ...fedBy(whole, which, refeedTray),
+    ...(which === 'back' ? { front: backOf(whole), fed: whole.fedForBacks ?? whole.fed } : {}),
+  };
+  const slipBetweenSets = slip && { ...slip, tray: fedBy(slip, which, refeedTray).tray };
+  return { ...plan, sheets, informationSheet, slipBetweenSets, passes: null, delivery: 'first-to-last' };
 }
 
-const backOf = ({ back, front }: Sheet): Side => back ?? { orientation: front.orientation, cells: [] };
+/** What is the same of all that goes through in a pass: one face, from where its paper lies. */
+const fedBy = ({ tray }: Pick<Sheet, 'tray'>, which: 'front' | 'back', refeedTray: string | null) =>
+  ({ sides: 'one-sided', back: null, tray: which === 'back' ? (refeedTray ?? tray) : tray }) as const;
+
+const backOf = ({ back, front }: Pick<Sheet, 'front' | 'back'>): Side =>
+  back ?? { orientation: front.orientation, cells: [] };
 
 /** A side turned by half a turn: what was at its upper edge is at its lower one. */
 function turnSide(side: Side, { width, height }: Sheet['paper']): Side {

@@ -69,6 +69,9 @@ const paper = {
   properties: { size: { type: 'string' }, width: { type: 'number' }, height: { type: 'number' } },
 } as const;
 
+const sides = { enum: ['one-sided', 'two-sided-long-edge', 'two-sided-short-edge'] } as const;
+const fed = { enum: ['first', 'last'] } as const;
+
 const counts = { type: 'object', additionalProperties: { type: 'integer' } } as const;
 
 export const planSchema = {
@@ -77,7 +80,18 @@ export const planSchema = {
   title: 'Plan',
   type: 'object',
   additionalProperties: false,
-  required: ['version', 'sheets', 'sets', 'collate', 'delivery', 'slipBetweenSets', 'tally', 'passes', 'checks'],
+  required: [
+    'version',
+    'sheets',
+    'sets',
+    'collate',
+    'delivery',
+    'slipBetweenSets',
+    'informationSheet',
+    'tally',
+    'passes',
+    'checks',
+  ],
   properties: {
     version: { const: 1 },
     sheets: {
@@ -92,7 +106,7 @@ export const planSchema = {
           tray: { type: ['string', 'null'] },
           slip: { type: 'boolean' },
           paper,
-          sides: { enum: ['one-sided', 'two-sided-long-edge', 'two-sided-short-edge'] },
+          sides,
           front: side,
           back: { anyOf: [side, { type: 'null' }] },
           /** Of a booklet's sheet alone: the signature of its run that it is folded in. */
@@ -111,6 +125,28 @@ export const planSchema = {
           additionalProperties: false,
           required: ['tray', 'paper'],
           properties: { tray: { type: ['string', 'null'] }, paper },
+        },
+      ],
+    },
+    /** A sheet before the job that stands in no set. */
+    informationSheet: {
+      anyOf: [
+        { type: 'null' },
+        {
+          type: 'object',
+          additionalProperties: false,
+          required: ['tray', 'paper', 'sides', 'front', 'back', 'fed', 'fedForBacks'],
+          properties: {
+            tray: { type: ['string', 'null'] },
+            paper,
+            sides,
+            front: side,
+            back: { anyOf: [side, { type: 'null' }] },
+            /** Before all other sheets or after them; it lies before them in the end. */
+            fed,
+            /** The same for the second of two passes; null where there is none. */
+            fedForBacks: { anyOf: [fed, { type: 'null' }] },
+          },
         },
       ],
     },

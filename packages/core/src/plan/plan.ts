@@ -37,8 +37,10 @@ export type Check = Omit<CheckData, 'repair'> & { repair?: Repair };
 export interface PlanOptions {
   /** Sheets above which the check large-run speaks (model, Checks; 200 unless set). */
   readonly largeRun?: number;
-  /** The day of printing, "2026-09-01" (ISO 8601), for lines that tell it. */
-  readonly today?: string;
+  /** When it is printed, "2026-09-01T14:05" (ISO 8601), for what tells it. */
+  readonly now?: string;
+  /** The ticket in words, for the information sheet. */
+  readonly sentence?: string;
 }
 
 /** A plan before its checks, with what it was made from. */
@@ -73,15 +75,15 @@ export function draft(
   ticket: Ticket,
   documents: readonly DocumentFacts[],
   printer: Printer,
-  { today }: PlanOptions = {},
+  { now, sentence }: PlanOptions = {},
 ): Drafted {
   requirePlannable(ticket, documents);
   const rules = pageRules(ticket, documents);
   const selected = select(ticket, documents);
   const routed = route(selected, ticket, documents, rules);
   const runs = divideIntoRuns(routed, ticket, documents, printer);
-  const laidOut = withLines(layOut(runs, ticket, printer), { ticket, documents, printer, today });
+  const laidOut = withLines(layOut(runs, ticket, printer), { ticket, documents, printer, now });
   const paired = pair(laidOut, ticket.bind);
   const sheets = feed(paired, ticket, printer);
-  return { plan: gather(sheets, ticket, documents, rules, printer), runs, laidOut, rules };
+  return { plan: gather(sheets, { ticket, documents, rules, printer, now, sentence }), runs, laidOut, rules };
 }

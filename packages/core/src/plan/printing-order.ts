@@ -16,40 +16,66 @@ export function printingOrder({ sheets, delivery, passes }: PlanSheets): readonl
 
 /** Every sheet of the job: complete sets of this order with slips between, or each sheet as often as there are sets. */
 export function* everySheet(plan: PlanSheets, order: readonly Sheet[] = printingOrder(plan)): Generator<SetSheet> {
-  const { sets, collate, slipBetweenSets } = plan;
+  const { sets, collate } = plan;
+  const information = informationSheetOf(plan);
+  const slip = slipOf(plan);
+  if (information && plan.informationSheet?.fed === 'first') yield { set: 1, sheet: information };
   if (!collate && order.length > 1) {
     for (const sheet of order) for (let set = 1; set <= sets; set += 1) yield { set, sheet };
-    return;
+  } else {
+    for (let set = 1; set <= sets; set += 1) {
+      for (const sheet of order) yield { set, sheet };
+      if (slip && set < sets) yield { set, sheet: slip };
+    }
   }
-  for (let set = 1; set <= sets; set += 1) {
-    for (const sheet of order) yield { set, sheet };
-    if (slipBetweenSets && set < sets) yield { set, sheet: slipSheet(slipBetweenSets) };
-  }
+  if (information && plan.informationSheet?.fed === 'last') yield { set: sets, sheet: information };
 }
 
-/** A slip between sets stands in no set, so it has no index there. */
-const slipSheet = ({ tray, paper }: NonNullable<Plan['slipBetweenSets']>): Sheet => ({
-  index: 0,
-  run: 0,
-  tray,
-  slip: true,
-  paper,
-  sides: 'one-sided',
-  front: { orientation: 'portrait', cells: [] },
-  back: null,
+type Outside = Pick<Plan, 'informationSheet' | 'slipBetweenSets'>;
+
+/** What is fed beside the sheets of the sets: such a sheet stands in no set, so it has no number there. */
+export const outsideSets = (plan: Outside): Sheet[] =>
+  [informationSheetOf(plan), slipOf(plan)].filter((sheet) => sheet !== null);
+
+/** The sheet before the job. */
+export function informationSheetOf({ informationSheet }: Outside): Sheet | null {
+  if (!informationSheet) return null;
+  const { tray, paper, sides, front, back } = informationSheet;
+  return { index: 0, run: 0, tray, slip: false, paper, sides, front, back };
+}
+
+/** Whether a sheet is the one before the job. */
+export const isInformationSheet = ({ index, slip }: Pick<Sheet, 'index' | 'slip'>): boolean => index === 0 && !slip;
+
+function slipOf({ slipBetweenSets }: Outside): Sheet | null {
+  if (!slipBetweenSets) return null;
+  const { tray, paper } = slipBetweenSets;
+  const front: Sheet['front'] = { orientation: 'portrait', cells: [] };
+  return { index: 0, run: 0, tray, slip: true, paper, sides: 'one-sided', front, back: null };
+}
+
+/** A plan of these sheets and nothing beside them. */
+export const partOf = <P extends PlanSheets>(plan: P, sheets: readonly Sheet[]): P => ({
+  ...plan,
+  sheets: [...sheets],
+  slipBetweenSets: null,
+  informationSheet: null,
 });
 
 /**
- * The plan as a printer is given it: the sheets in the order of printing. Where slips lie between sets, which no printer
- * puts there by itself, every set is written out and asked for once.
+ * The plan as a printer is given it: the sheets in the order of printing. Where something lies between or before sets,
+ * which no printer puts there by itself, every set is written out and asked for once.
  */
 export function asSent(plan: Plan): Plan {
-  if (plan.slipBetweenSets && plan.sets > 1) return writtenOut(plan);
-  return { ...plan, sheets: [...printingOrder(plan)], slipBetweenSets: null };
+  return plan.sets > 1 && outsideSets(plan).length === 0 ? partOf(plan, printingOrder(plan)) : writtenOut(plan);
 }
 
 /** One set of all the sheets of all the sets, for where copies cannot be left to the printer. */
-export function writtenOut(plan: Plan): Plan {
-  const sheets = [...everySheet(plan)].map(({ sheet }) => sheet);
-  return { ...plan, sheets, sets: 1, collate: true, slipBetweenSets: null };
-}
+export const writtenOut = (plan: Plan): Plan => ({
+  ...partOf(
+    plan,
+    [...everySheet(plan)].map(({ sheet }) => sheet),
+  ),
+  sets: 1,
+  collate: plan.sets > 1 ? true : plan.collate,
+});

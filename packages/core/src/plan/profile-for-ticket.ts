@@ -2,6 +2,7 @@ import type { DocumentFacts } from '../pages/facts';
 import type { Printer, Tray } from '../paper/printer';
 import type { Ticket } from '../ticket/ticket';
 import { draft, type Sheet } from './plan';
+import { outsideSets } from './printing-order';
 
 const NO_TRAYS: Printer = {
   name: 'any printer',
@@ -40,10 +41,10 @@ export function profileForTicket(ticket: Ticket, documents: readonly DocumentFac
     const held = trays.some((tray) => tray.size === size && (type === null || tray.type === type));
     if (!held) add(freeTrayId(trays), size, type);
   };
-  const slip = plan.slipBetweenSets;
-  if (slip && slip.tray !== null && !named(slip.tray)) add(slip.tray, slip.paper.size, null);
+  const outside = outsideSets(plan);
+  for (const { tray, paper } of outside) if (tray !== null && !named(tray)) add(tray, paper.size, null);
   for (const sheet of plan.sheets) if (sheet.tray === null) addFree(sheet.paper.size, typeOf(sheet));
-  if (slip && slip.tray === null) addFree(slip.paper.size, null);
+  for (const { tray, paper } of outside) if (tray === null) addFree(paper.size, null);
   return { ...NO_TRAYS, trays };
 }
 

@@ -77,7 +77,11 @@ function* deliverTwice(
   const turnedOver = backs.handling === 'turn-over';
   const stack = turnedOver ? afterFronts.map(flip).reverse() : afterFronts;
   const turned = new Set(backs.turned);
-  for (const { sheet } of everySheet(plan, inOrder(backs.order))) {
+  const informationSheet = plan.informationSheet && {
+    ...plan.informationSheet,
+    fed: plan.informationSheet.fedForBacks ?? plan.informationSheet.fed,
+  };
+  for (const { sheet } of everySheet({ ...plan, informationSheet }, inOrder(backs.order))) {
     const paper = stack.pop() as Paper;
     const { upper, lower, set } = pass(paper, faceOf(sheet, 'back', turned.has(sheet.index)), printer);
     const front = upper?.which === 'front' ? upper : lower;

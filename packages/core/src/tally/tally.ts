@@ -13,7 +13,12 @@ const OFFICE_PAPER_GRAMS = 80;
 /** Paper of 80 g/m2 is about 0.1 mm thick, and thickness follows weight (common practice). */
 const MM_PER_GRAM = 0.1 / 80;
 
-export interface TallyInput extends Pick<Plan, 'sheets' | 'slipBetweenSets' | 'passes'> {
+export interface TallyInput extends Pick<Plan, 'sheets' | 'passes'> {
+  /** What stands in no set: what becomes of the information sheet, and a slip between sets. */
+  readonly outside: {
+    readonly blank: Pick<Sheet, 'tray' | 'paper' | 'back'> | null;
+    readonly slipBetweenSets: Plan['slipBetweenSets'];
+  };
   readonly ticket: Ticket;
   readonly documents: readonly DocumentFacts[];
   readonly rules: PageRules;
@@ -21,30 +26,39 @@ export interface TallyInput extends Pick<Plan, 'sheets' | 'slipBetweenSets' | 'p
 }
 
 /**
- * Counts, cost, weight, height and time of the whole job: one set, times the sets. Slips between sets count in all but
- * `sheetsPerSet` and `byPaper`, which tell of the sets alone (model, Plan).
+ * Counts, cost, weight, height and time of the whole job: one set, times the sets. Slips between sets and the information
+ * sheet count in all but `sheetsPerSet` and `byPaper`, which tell of the sets alone (model, Plan).
  */
 export function tally(input: TallyInput): Tally {
-  const { sheets, slipBetweenSets: slip, ticket, printer } = input;
+  const { sheets, outside, ticket, printer, passes } = input;
+  const { blank, slipBetweenSets: slip } = outside;
   const sets = ticket.copies;
   const slips = slip ? sets - 1 : 0;
+  const informations = blank ? 1 : 0;
   const set = setTally(input);
-  const slipCost = slip ? paperOf(slip, slip.tray === null ? null : findTray(printer, slip.tray)) : NO_PAPER;
+  const slipPaper = slip ? paperOf(slip, trayOf(printer, slip.tray)) : NO_PAPER;
+  const blankPaper = blank ? paperOf(blank, trayOf(printer, blank.tray)) : NO_PAPER;
   const byTray = times(set.byTray, sets);
-  if (slips > 0 && slip && slip.tray !== null) byTray[slip.tray] = (byTray[slip.tray] ?? 0) + slips;
-  const whole = (ofSet: number, ofSlip: number, decimals: number): number =>
-    rounded(ofSet * sets + ofSlip * slips, decimals);
+  const add = (tray: string | null, count: number): void => {
+    if (tray !== null && count > 0) byTray[tray] = (byTray[tray] ?? 0) + count;
+  };
+  add(slip?.tray ?? null, slips);
+  add(blank?.tray ?? null, informations);
+  const whole = (of: keyof PaperTally, decimals: number): number =>
+    rounded(set[of] * sets + slipPaper[of] * slips + blankPaper[of] * informations, decimals);
+  const minutes = blank ? minutesOf(blank, printer, passes !== null) : 0;
+  const seconds = (slips * 60) / (printer.sidesPerMinute ?? Infinity) + minutes * 60;
   return {
     sheetsPerSet: sheets.length,
-    sheets: sheets.length * sets + slips,
-    sides: set.sides * sets,
-    blankSides: set.blankSides * sets,
+    sheets: sheets.length * sets + slips + informations,
+    sides: set.sides * sets + informations,
+    blankSides: set.blankSides * sets + (blank?.back ? 1 : 0),
     byTray,
     byPaper: times(set.byPaper, sets),
-    cost: whole(set.cost, slipCost.cost, 4),
-    weightGrams: whole(set.weightGrams, slipCost.weightGrams, 3),
-    heightMm: whole(set.heightMm, slipCost.heightMm, 3),
-    seconds: set.seconds === null ? null : whole(set.seconds, 60 / (printer.sidesPerMinute ?? Infinity), 1),
+    cost: rounded(whole('cost', 8) + printer.prices.mono * informations, 4),
+    weightGrams: whole('weightGrams', 3),
+    heightMm: whole('heightMm', 3),
+    seconds: set.seconds === null ? null : rounded(set.seconds * sets + seconds, 1),
   };
 }
 
@@ -54,6 +68,8 @@ interface PaperTally {
   readonly weightGrams: number;
   readonly heightMm: number;
 }
+
+const trayOf = (printer: Printer, tray: string | null): Tray | null => (tray === null ? null : findTray(printer, tray));
 
 const NO_PAPER: PaperTally = { cost: 0, weightGrams: 0, heightMm: 0 };
 
@@ -120,8 +136,7 @@ function fedFrom(fed: FedByTray, sheet: Sheet, printer: Printer): Fed {
   if (!ofTray) fed.set(tray, (ofTray = new Map<string, Fed>()));
   let made = ofTray.get(paper.size);
   if (!made) {
-    const held = tray === null ? null : findTray(printer, tray);
-    made = { tray, size: paper.size, paper: paperOf(sheet, held), sheets: 0 };
+    made = { tray, size: paper.size, paper: paperOf(sheet, trayOf(printer, tray)), sheets: 0 };
     ofTray.set(paper.size, made);
   }
   return made;
@@ -147,7 +162,11 @@ function clickPrice(
  * A two-sided sheet passes the print engine twice, blank back or not, at the printer's two-sided speed. In two passes
  * every sheet does, at the speed of one-sided ones.
  */
-function minutesOf(sheet: Sheet, { sidesPerMinute, twoSidedFactor }: Printer, inTwoPasses: boolean): number {
+function minutesOf(
+  sheet: Pick<Sheet, 'back'>,
+  { sidesPerMinute, twoSidedFactor }: Printer,
+  inTwoPasses: boolean,
+): number {
   if (sidesPerMinute === null) return 0;
   if (inTwoPasses) return 2 / sidesPerMinute;
   return sheet.back ? 2 / (sidesPerMinute * twoSidedFactor) : 1 / sidesPerMinute;

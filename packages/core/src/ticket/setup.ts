@@ -20,11 +20,15 @@ type Entry = Ticket['documents'][number];
 export function setupOf(ticket: Ticket): Ticket {
   const { documents } = ticket;
   const isOneFile = documents.every(({ file }) => file === documents[0]?.file);
-  if (isOneFile) return { ...ticket, title: '', documents: documents.map((one) => ({ ...one, file: ANY_FILE })) };
+  // Who prints a job is not of the set-up.
+  const informationSheet = { ...ticket.informationSheet, by: '' };
+  if (isOneFile)
+    return { ...ticket, title: '', informationSheet, documents: documents.map((one) => ({ ...one, file: ANY_FILE })) };
   const routes = ticket.routes.map(forAnyDocument);
   return {
     ...ticket,
     title: '',
+    informationSheet,
     documents: [commonEntry(documents)],
     routes: routes.filter((one, at) => routes.findIndex((other) => isSame(one, other)) === at),
   };

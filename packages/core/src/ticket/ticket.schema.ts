@@ -223,6 +223,17 @@ export const ticketSchema = {
         tray: { anyOf: [trayId, { type: 'null' }], default: null },
       },
     },
+    /** A sheet before the job that says what it is, and who prints it; tray null: whichever holds the first sheet's paper. */
+    informationSheet: {
+      type: 'object',
+      additionalProperties: false,
+      default: {},
+      properties: {
+        print: { type: 'boolean', default: false },
+        by: { type: 'string', maxLength: 120, default: '' },
+        tray: { anyOf: [trayId, { type: 'null' }], default: null },
+      },
+    },
     tray: { ...trayId, default: 'auto' },
     /** Lines of text at the head and foot of every page; what stands in braces is filled in. */
     lines: {

@@ -1,8 +1,6 @@
 import {
   compare,
-  dayOf,
   fewestSheets,
-  plan,
   planRow,
   TicketError,
   tryOutcome,
@@ -10,6 +8,7 @@ import {
   type Printer,
   type Ticket,
 } from '@foglio/core';
+import { planAt } from '@foglio/sentence';
 import type { Answers, PlanAnswer, PlanReply, PlanRequest, Question } from './plan-messages';
 
 let documents: readonly DocumentFacts[] = [];
@@ -42,7 +41,7 @@ function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Q
 function planned(ticket: Ticket, printer: Printer): PlanAnswer {
   const start = performance.now();
   try {
-    const made = plan(ticket, documents, printer, { today: dayOf(new Date()) });
+    const made = planAt(ticket, documents, printer, new Date());
     return { milliseconds: performance.now() - start, plan: made, trouble: null };
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;

@@ -1,0 +1,21 @@
+import { momentOf, plan, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { sentence } from './sentence';
+
+/**
+ * The plan of a ticket printed at a moment: with whatever tells the day, and with the sentence on the information sheet.
+ *
+ * @throws TicketError like `plan`
+ */
+export const planAt = (ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer, moment: Date): Plan =>
+  plan(ticket, documents, printer, {
+    now: momentOf(moment),
+    ...(ticket.informationSheet.print ? { sentence: sayTicket(ticket, documents, printer) } : {}),
+  });
+
+/** The ticket as one text, but for the sheet that it stands on. */
+export function sayTicket(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): string {
+  const told = { ...ticket, informationSheet: { ...ticket.informationSheet, print: false } };
+  return sentence({ ticket: told, documents, printer, at: 0, house: told })
+    .map(({ text }) => text)
+    .join('');
+}
