@@ -1,5 +1,5 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
 import { ticketSchema, type Plan, type TicketInput } from '@foglio/core';
 import { readPlan } from '@foglio/core/validate';
@@ -176,6 +176,19 @@ const FIELDS: Record<string, () => Promise<void>> = {
     ];
     expect(pagesOf(await planOf({ slips: { between: 'documents' } }, two))).toBe('7/- slip 8/-');
   },
+  'informationSheet.print': async () => {
+    expect((await planOf({})).informationSheet).toBeNull();
+    expect((await planOf({ informationSheet: { print: true } })).tally.sheets).toBe(9);
+  },
+  'informationSheet.by': async () => {
+    const saidBy = async (by?: string): Promise<boolean> => {
+      const { informationSheet } = await planOf({ informationSheet: { print: true, ...(by ? { by } : {}) } });
+      return informationSheet!.front.texts!.some(({ text }) => text === (by ?? userInfo().username));
+    };
+    expect([await saidBy('Ada Quill'), await saidBy()]).toEqual([true, true]);
+  },
+  'informationSheet.tray': async () =>
+    expect((await planOf({ informationSheet: { print: true, tray: 'tray-9' } })).informationSheet?.tray).toBe('tray-9'),
   'lines.at': async () => {
     const heightOf = async (at: 'top-left' | 'bottom-left'): Promise<number> =>
       (await planOf({ lines: [{ at, text: 'Draft' }] })).sheets[0]?.front.texts?.[0]?.y ?? 0;

@@ -89,6 +89,15 @@ const CASES: Readonly<Record<string, Case>> = {
   reverse: { pages: pages(5), ticket: { ...TWO_SIDED, delivery: 'last-to-first' } },
   'four a side': { pages: pages(9), ticket: { ...TWO_SIDED, copies: 2, layout: { kind: 'grid', pagesPerSide: 4 } } },
   '2,000 pages': { pages: pages(2000), ticket: { ...TWO_SIDED } },
+  'information sheet': { pages: pages(3), ticket: { ...TWO_SIDED, copies: 2, informationSheet: { print: true } } },
+  'information sheet, one-sided, last first': {
+    pages: pages(3),
+    ticket: { delivery: 'last-to-first', informationSheet: { print: true } },
+  },
+  'information sheet and slips': {
+    pages: pages(2),
+    ticket: { copies: 3, informationSheet: { print: true }, slips: { between: 'sets' } },
+  },
 };
 
 const demoPrinter = (name: string): Printer => {
@@ -270,6 +279,9 @@ const TABLE: Record<string, readonly string[]> = {
   reverse: ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
   'four a side': ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
   '2,000 pages': ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
+  'information sheet': ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
+  'information sheet, one-sided, last first': ['plain, 1 job', 'plain, 1 job', 'plain, 1 job', 'plain, 1 job'],
+  'information sheet and slips': ['plain, 1 job', 'plain, 1 job', 'plain, 1 job', 'plain, 1 job'],
 };
 
 test.each(Object.keys(CASES))(

@@ -277,7 +277,8 @@ export const stackRecord = record('Stack', { delivered: { type: 'array', items: 
 export const sheetAsSeen = record('Sheet as the printer sees it', {
   job: position,
   document: position,
-  sheet: { ...count, description: 'Its number in the plan; 0: a slip between sets.' },
+  sheet: { ...count, description: 'Its number in the plan; 0: it stands in no set.' },
+  kind: { enum: ['sheet', 'slip', 'information'], description: 'What stands in no set is one of the last two.' },
   pages: { type: 'array', items: position },
   source: { ...maybeWords, description: 'The tray’s id; null: the printer chooses by the size of the page.' },
   sides: words,

@@ -1,11 +1,16 @@
 import fc from 'fast-check';
-import { deliver, leaf, type Plan, type ReadPage } from '../src';
+import { deliver, isInformationSheet, leaf, type Plan, type ReadPage } from '../src';
 import { job, nameOf, planned, RUNS, selected, type Job } from './any-job';
 
 /** Leafs through the whole stack and asks that every page comes in the order selected, and reads as the set is held. */
 function expectInOrder(any: Job, made: Plan, pages: readonly ReadPage[]): void {
   const printed = pages.filter(({ cells }) => cells.length > 0);
   const wanted = selected(any);
+  const before = pages.filter(({ sheet }) => isInformationSheet(sheet));
+  // It lies before everything, once; its back, if it has one, comes with it.
+  expect(before.length > 0).toBe(made.informationSheet !== null);
+  expect(pages.slice(0, before.length)).toEqual(before);
+  expect(before[0]?.which ?? 'front').toBe('front');
   for (let set = 0; set < made.sets; set += 1) {
     const ofSet = printed.slice((set * printed.length) / made.sets, ((set + 1) * printed.length) / made.sets);
     expect(ofSet.flatMap(({ cells }) => cells.map(nameOf))).toEqual(wanted);
@@ -21,15 +26,16 @@ function expectInOrder(any: Job, made: Plan, pages: readonly ReadPage[]): void {
 
 describe('law: leafing through the delivered stack gives the pages in the order selected', () => {
   // Sheets that are not in sets do not read in order; that is what the check "uncollated" says.
-  const inSets = job.map((any) => ({ ...any, collate: true }));
+  const inSets = fc
+    .tuple(job, fc.boolean())
+    .map(([any, print]) => ({ ...any, collate: true, informationSheet: { print } }));
   test.each(['face-down', 'face-up'] as const)('delivered %s, with the order such a printer needs', (delivers) => {
     // Face up, what comes out last lies on top: the last sheet must come first.
     const delivery = delivers === 'face-down' ? 'first-to-last' : 'last-to-first';
     fc.assert(
       fc.property(inSets, (any) => {
-        const { plan: made, printer, ticket } = planned(any, { delivers });
-        const ordered = { ...made, delivery } as const;
-        expectInOrder(any, made, [...leaf(deliver(ordered, printer), ticket.bind)]);
+        const { plan: made, printer, ticket } = planned({ ...any, delivery }, { delivers });
+        expectInOrder(any, made, [...leaf(deliver(made, printer), ticket.bind)]);
       }),
       RUNS,
     );

@@ -34,6 +34,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
     newSheet: { documents: true, sections: false },
     lines: [],
     slips: { between: 'nothing', tray: null },
+    informationSheet: { print: false, by: '', tray: null },
     tray: 'auto',
     routes: [],
   });

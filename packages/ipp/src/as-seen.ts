@@ -1,4 +1,4 @@
-import type { Sheet } from '@foglio/core';
+import { isInformationSheet, type Sheet } from '@foglio/core';
 import { collections, firstString, type Attributes } from './message';
 import type { Shipment } from './shipment';
 
@@ -7,8 +7,9 @@ export interface SheetAsSeen {
   /** Which of the shipment's jobs, and which document of it; both counted from 1. */
   readonly job: number;
   readonly document: number;
-  /** The sheet's number in the plan; 0: a slip between sets. */
+  /** The sheet's number in the plan; 0: it stands in no set. */
   readonly sheet: number;
+  readonly kind: 'sheet' | 'slip' | 'information';
   /** Pages of the document, from 1. */
   readonly pages: readonly number[];
   /** media-source; null: the printer chooses by the size of the page. */
@@ -33,6 +34,7 @@ export function asSeen(shipment: Shipment): SheetAsSeen[] {
           job: jobIndex + 1,
           document: documentIndex + 1,
           sheet: sheet.index,
+          kind: kindOf(sheet),
           pages,
           orientation: sheet.front.orientation,
           ...say(pages[0] as number),
@@ -41,6 +43,9 @@ export function asSeen(shipment: Shipment): SheetAsSeen[] {
     }),
   );
 }
+
+const kindOf = (sheet: Sheet): SheetAsSeen['kind'] =>
+  sheet.slip ? 'slip' : isInformationSheet(sheet) ? 'information' : 'sheet';
 
 type Said = Pick<SheetAsSeen, 'source' | 'sides' | 'because'>;
 

@@ -274,6 +274,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
     { ...ticket, layout: { ...gridDefaults, pagesPerSide: 4 } },
     { ...ticket, layout: bookletDefaults },
     { ...ticket, slips: { between: 'sets', tray: null } },
+    { ...ticket, informationSheet: { print: true, by: '', tray: null } },
     { ...ticket, lines: ['top', 'bottom'].map((edge) => ({ at: `${edge}-center`, text: '{page}', size: 8 })) },
   ] as Ticket[];
   const reached = new Set<string>();

@@ -17,6 +17,7 @@ import type { LeafData } from './leafing/leaf-dialog';
 import { pageSourceOf } from './page-source';
 import { SaveDialog, type SaveData, type Saving } from './save-dialog';
 import { SentenceBar } from './sentence/sentence-bar';
+import { firstShown } from './shown-sheets';
 import { SheetPanel } from './sheet/sheet-panel';
 import { Shelf } from './shelf/shelf';
 import { TallyBar } from './tally-bar';
@@ -257,7 +258,7 @@ export class Bench {
   private step(by: number, extend: boolean): void {
     const { sheet, plan } = this.bench();
     const target = sheet + by;
-    if (target < 1 || target > (plan?.sheets.length ?? 0)) return;
+    if (!plan || target < firstShown(plan) || target > plan.sheets.length) return;
     this.goTo(target, extend);
     const focused = document.activeElement;
     if (focused?.classList.contains('sheet')) {

@@ -34,7 +34,10 @@ export class TallyBar {
     const unknown = this.bench().documents.some((one) => one.pages.some(({ color }) => color === undefined));
     const upTo = unknown && this.bench().printer!.profile.color && this.bench().ticket?.color === 'auto';
     return [
-      [String(sheets), `${sheets === 1 ? 'sheet' : 'sheets'} in ${plan.sets === 1 ? '1 set' : `${plan.sets} sets`}`],
+      [
+        String(sheets),
+        `${sheets === 1 ? 'sheet' : 'sheets'} in ${plan.sets === 1 ? '1 set' : `${plan.sets} sets`}${plan.informationSheet ? ', 1 before' : ''}`,
+      ],
       [String(sides), sides === 1 ? 'printed side' : 'printed sides'],
       ...(priced ? [[sayMoney(cost), upTo ? 'at most, all in colour' : 'paper and clicks'] as const] : []),
       ...(seconds === null ? [] : [[sayTime(seconds), 'at the printer'] as const]),

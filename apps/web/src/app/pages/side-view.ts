@@ -123,7 +123,7 @@ export class SideView {
   /** Shows where the sheet of a booklet is folded. */
   readonly folds = input(false);
 
-  protected readonly blank = computed(() => (this.side()?.cells.length ?? 0) === 0);
+  protected readonly blank = computed(() => (this.side()?.cells.length ?? 0) === 0 && this.texts().length === 0);
   private readonly size = computed(() => {
     const { width, height } = this.sheet().paper;
     const landscape = (this.side() ?? this.sheet().front).orientation === 'landscape';

@@ -125,7 +125,7 @@ export class SeenList {
     const tray = trays[place];
     const which = jobs > 1 ? `, job ${sheet.job}` : '';
     return {
-      sheet: sheet.sheet === 0 ? 'slip' : `${sheet.sheet}${which}`,
+      sheet: sheet.kind === 'sheet' ? `${sheet.sheet}${which}` : KINDS[sheet.kind],
       place,
       tray: sheet.source === null ? 'the one with its size' : tray ? trayName(tray) : sheet.source,
       sides: SIDES[sheet.sides] ?? sheet.sides,
@@ -134,6 +134,8 @@ export class SeenList {
     };
   }
 }
+
+const KINDS = { slip: 'slip', information: 'info' } as const;
 
 const SIDES: Readonly<Record<string, string>> = {
   'one-sided': 'one side',

@@ -3,6 +3,7 @@ import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
 import type { JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
 import type { Situation } from '@foglio/sentence';
 import type { PlanTrouble } from '../workers/plan-messages';
+import { firstShown, sheetAt, sheetsBetween } from '../bench/shown-sheets';
 import { withFacts } from '../documents/read-file';
 import { houseTicket } from '../setups/house';
 import { SAMPLE, sampleDocuments } from '../setups/sample-document';
@@ -141,7 +142,12 @@ const reducer = createReducer(
     };
   }),
   on(BenchActions.pagesRouted, (state, { pages, change }): BenchState => {
-    if (!state.ticket || pages.length === 0) return state;
+    if (!state.ticket) return state;
+    if (pages.length === 0 && state.sheet === 0 && change.tray !== undefined) {
+      const informationSheet = { ...state.ticket.informationSheet, tray: change.tray };
+      return changed(state, { ...state.ticket, informationSheet });
+    }
+    if (pages.length === 0) return state;
     return changed(state, routePages(state.ticket, state.documents, pages, change));
   }),
   on(BenchActions.undone, (state): BenchState => {
@@ -158,15 +164,15 @@ const reducer = createReducer(
   on(BenchActions.planned, (state, { answer }): BenchState => {
     const planMilliseconds = answer.milliseconds;
     if (answer.trouble) return { ...state, trouble: answer.trouble, planMilliseconds };
-    const last = answer.plan.sheets.length;
-    const sheet = Math.min(state.sheet, last);
+    const within = (number: number): number =>
+      Math.max(firstShown(answer.plan), Math.min(number, answer.plan.sheets.length));
     return {
       ...state,
       plan: answer.plan,
       trouble: null,
       planMilliseconds,
-      sheet,
-      anchor: Math.min(state.anchor, last),
+      sheet: within(state.sheet),
+      anchor: within(state.anchor),
     };
   }),
   on(BenchActions.saved, (state, { jobId, ticket, revision }): BenchState => {
@@ -215,17 +221,15 @@ export const benchFeature = createFeature({
     selectSituation: createSelector(selectBenchState, situationOf),
     /** The sheets from the anchor to the one shown, in order. */
     selectChosenSheets: createSelector(selectPlan, selectSheet, selectAnchor, (plan, sheet, anchor): Sheet[] =>
-      plan ? plan.sheets.slice(Math.min(sheet, anchor) - 1, Math.max(sheet, anchor)) : [],
+      plan ? sheetsBetween(plan, sheet, anchor) : [],
     ),
-    selectShownSheet: createSelector(
-      selectPlan,
-      selectSheet,
-      (plan, sheet): Sheet | null => plan?.sheets[sheet - 1] ?? null,
+    selectShownSheet: createSelector(selectPlan, selectSheet, (plan, sheet): Sheet | null =>
+      plan ? sheetAt(plan, sheet) : null,
     ),
     /** What a tray's number acts on: the chosen pages, or all pages of the chosen sheets. */
     selectRoutable: createSelector(selectPlan, selectSheet, selectAnchor, selectPages, (plan, sheet, anchor, pages) => {
       if (pages.length > 0 || !plan) return pages;
-      return pagesOf(plan.sheets.slice(Math.min(sheet, anchor) - 1, Math.max(sheet, anchor)));
+      return pagesOf(sheetsBetween(plan, sheet, anchor));
     }),
     selectSettled: createSelector(selectSaving, selectTrouble, (saving, trouble) => saving === 'saved' && !trouble),
   }),

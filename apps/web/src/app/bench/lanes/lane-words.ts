@@ -1,15 +1,18 @@
-import { listPages, saySize, type Check, type Plan, type Sheet, type Side } from '@foglio/core';
+import { isInformationSheet, listPages, saySize, type Check, type Plan, type Sheet, type Side } from '@foglio/core';
 import { sayType } from '@foglio/sentence';
 import { countSheets } from '../amounts';
 import type { Lane } from './lanes-layout';
 
 /** What is on a side: "page 3", "pages 5 to 8", "blank". */
-export const sayFace = ({ cells }: Side): string =>
-  cells.length === 0 ? 'blank' : listPages(cells.map(({ page }) => page));
+export function sayFace({ cells, texts }: Side): string {
+  if (cells.length > 0) return listPages(cells.map(({ page }) => page));
+  return texts ? 'what the job is' : 'blank';
+}
 
 /** A sheet in words, as a screen reader says it. */
 export function saySheet(sheet: Sheet, of: number, trayName: string): string {
   const back = sheet.back ? `, back ${sayFace(sheet.back)}` : ', back not printed';
+  if (isInformationSheet(sheet)) return `Information sheet before the job, ${trayName}${back}`;
   return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${sheet.slip ? 'a blank slip' : sayFace(sheet.front)}${back}`;
 }
 

@@ -1,4 +1,5 @@
 import type { Plan, Printer, Sheet, Tray } from '@foglio/core';
+import { sheetAt, shownSheets } from '../shown-sheets';
 import { foldColumns, type Column } from './columns';
 
 export interface Lane {
@@ -61,7 +62,8 @@ export function layOutLanes(
   width: number,
   opened: ReadonlySet<number> = NONE,
 ): LanesLayout {
-  const extents = measure(plan.sheets);
+  const sheets = shownSheets(plan);
+  const extents = measure(sheets);
   const known = printer.trays.map((tray, place) => ({ id: tray.id, tray, place }));
   const lost = [...extents.keys()].filter((id) => !printer.trays.some((tray) => tray.id === id));
   const all = [...known, ...lost.map((id) => ({ id, tray: null, place: -1 }))];
@@ -72,11 +74,12 @@ export function layOutLanes(
   const free = available - (all.length - used.length) * UNUSED - used.length * PADDING - gaps;
   const points = used.reduce((sum, { height, faces }) => sum + height * faces, 0);
   const byHeight = Math.min(Math.max(free / Math.max(points, 1), LEAST_SHEET / A4_HEIGHT), MOST_SHEET / A4_HEIGHT);
-  const whole = scaleToShowAll(plan.sheets, width);
+  const whole = scaleToShowAll(sheets, width);
   const scale = Math.min(byHeight, whole ?? Infinity);
   // What can be seen whole need not be folded.
-  const columns =
-    whole === null ? foldColumns(plan, opened) : plan.sheets.map(({ index }) => ({ from: index, to: index }));
+  const single = ({ index }: Sheet): Column => ({ from: index, to: index });
+  const before = sheets.filter(({ index }) => index === 0).map(single);
+  const columns = [...before, ...(whole === null ? foldColumns(plan, opened) : plan.sheets.map(single))];
   // With the slips between sets, which have no column.
   const neededOf = (id: string): number => plan.tally.byTray[id] ?? (extents.get(id)?.count ?? 0) * plan.sets;
   const heightOf = (id: string): number => {
@@ -96,7 +99,7 @@ export function layOutLanes(
     top += height;
     return lane;
   });
-  return { lanes, scale, columns, edges: edgesOf(columns, plan.sheets, scale), height: top, inPasses };
+  return { lanes, scale, columns, edges: edgesOf(columns, plan, scale), height: top, inPasses };
 }
 
 /** A short job is drawn small enough to be seen whole, as long as its pages can still be told apart; null: it cannot. */
@@ -126,10 +129,10 @@ function measure(sheets: readonly Sheet[]): Map<string, Extent> {
   return extents;
 }
 
-function edgesOf(columns: readonly Column[], sheets: readonly Sheet[], scale: number): Float64Array {
+function edgesOf(columns: readonly Column[], plan: Plan, scale: number): Float64Array {
   const edges = new Float64Array(columns.length + 1);
   columns.forEach(({ from, to }, index) => {
-    const sheet = sheets[from - 1] as Sheet;
+    const sheet = sheetAt(plan, from) as Sheet;
     const width = to > from ? BLOCK_WIDTH : Math.max(LEAST_COLUMN, sideSize(sheet).width * scale);
     edges[index + 1] = (edges[index] as number) + width + COLUMN_GAP;
   });

@@ -15,7 +15,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { trayName, writeSelection, type Sheet } from '@foglio/core';
+import { isInformationSheet, trayName, writeSelection, type Sheet } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
@@ -33,6 +33,7 @@ import {
   saySheet,
 } from './lane-words';
 import { BLOCK_WIDTH, COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, visibleRange, type Lane } from './lanes-layout';
+import { sheetAt, sheetsBetween } from '../shown-sheets';
 import { pageSourceOf } from '../page-source';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 
@@ -145,7 +146,7 @@ export class Lanes {
     const plan = this.plan()!;
     const layout = this.layout()!;
     const { from, to } = layout.columns[place]!;
-    const sheet = plan.sheets[from - 1] as Sheet;
+    const sheet = sheetAt(plan, from) as Sheet;
     const lane = layout.lanes.find(({ id }) => id === (sheet.tray ?? NO_TRAY)) as Lane;
     const start = layout.edges[place] as number;
     const [first, last] = [Math.min(this.shown(), this.anchor()), Math.max(this.shown(), this.anchor())];
@@ -153,14 +154,14 @@ export class Lanes {
       sheet,
       block:
         to > from ? { to, ...sayBlock(plan.sheets.slice(from - 1, to)), runsOutAt: this.runOutWithin(from, to) } : null,
-      number: to > from ? `${from}–${to}` : String(from),
+      number: to > from ? `${from}–${to}` : from === 0 ? 'Info' : String(from),
       runsOutIn: this.runOuts().get(from) ?? null,
       left: start,
       width: (layout.edges[place + 1] as number) - start,
       lane,
       chosen: from <= last && to >= first,
       label: saySheet(sheet, plan.sheets.length, this.nameOf(lane)),
-      front: sheet.slip ? 'slip' : label(sheet.front.cells),
+      front: sheet.slip ? 'slip' : from === 0 ? '' : label(sheet.front.cells),
       back: sheet.back ? label(sheet.back.cells) : '',
     };
   }
@@ -229,9 +230,8 @@ export class Lanes {
     const dragged = event.item.data;
     const chosen = this.columns().find(({ sheet }) => sheet === dragged)?.chosen;
     const { plan, sheet, anchor } = this.bench();
-    const sheets = chosen
-      ? (plan?.sheets.slice(Math.min(sheet, anchor) - 1, Math.max(sheet, anchor)) ?? [])
-      : [dragged];
+    const sheets = chosen && plan ? sheetsBetween(plan, sheet, anchor) : [dragged];
+    if (isInformationSheet(dragged)) this.store.dispatch(BenchActions.sheetChosen({ sheet: 0, extend: false }));
     this.store.dispatch(BenchActions.pagesRouted({ pages: pagesOf(sheets), change: { tray: lane.tray.id } }));
   }
 

@@ -1,4 +1,4 @@
-import { deliver, leaf, type Plan, type Printer, type ReadPage, type Ticket } from '@foglio/core';
+import { deliver, isInformationSheet, leaf, type Plan, type Printer, type ReadPage, type Ticket } from '@foglio/core';
 
 /** A page of the stack in the hand; null: the blank back of a sheet printed on one side. */
 export type Shown = ReadPage | null;
@@ -66,6 +66,7 @@ export function sayShown(shown: Shown | 'none', trayName: (id: string | null) =>
   if (shown === 'none') return '';
   if (shown === null) return 'Back, not printed';
   const { sheet, which, cells, half } = shown;
+  if (isInformationSheet(sheet)) return `Information sheet, ${which}, ${trayName(sheet.tray)}`;
   const pages = cells.map(({ page }) => page);
   const what = pages.length === 0 ? 'blank' : pages.length === 1 ? `page ${pages[0]}` : `pages ${pages.join(', ')}`;
   const side = `${which === 'front' ? 'front' : 'back'}${half ? `, ${half} half` : ''}`;

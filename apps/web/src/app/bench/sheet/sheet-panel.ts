@@ -12,6 +12,7 @@ import {
 } from '@angular/core';
 import {
   findTray,
+  isInformationSheet,
   legibility,
   saySize,
   trayName,
@@ -53,6 +54,11 @@ export class SheetPanel {
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly sheet = this.store.selectSignal(benchFeature.selectShownSheet);
   protected readonly count = computed(() => this.bench().plan?.sheets.length ?? 0);
+  protected readonly first = computed(() => (this.bench().plan?.informationSheet ? 0 : 1));
+  protected readonly isInformation = computed(() => {
+    const sheet = this.sheet();
+    return sheet !== null && isInformationSheet(sheet);
+  });
   protected readonly grey = computed(() => this.bench().ticket?.color === 'monochrome');
   protected readonly source = computed<PageSource>(() => pageSourceOf(this.bench()));
   protected readonly margin = computed(() => this.bench().printer?.profile.margin ?? null);
@@ -142,12 +148,9 @@ export class SheetPanel {
       tray?.type ? sayType(tray.type) : '',
       tray?.weight ? `${tray.weight} g/m²` : '',
     ];
-    return [
-      ['Paper', paper.filter((part) => part !== '').join(', ')],
-      ['Scale', sayScales(sheet)],
-      ['Text', this.sayText(sheet)],
-      ['Turns', sayTurning(sheet)],
-    ];
+    const said = ['Paper', paper.filter((part) => part !== '').join(', ')] as const;
+    if (this.isInformation()) return [said, ['Turns', sayTurning(sheet)]];
+    return [said, ['Scale', sayScales(sheet)], ['Text', this.sayText(sheet)], ['Turns', sayTurning(sheet)]];
   });
 
   private sayText(sheet: Sheet): string {
@@ -164,6 +167,7 @@ export class SheetPanel {
   /** "Page 1", "3 pages" */
   protected readonly subject = computed(() => {
     const pages = this.routable();
+    if (this.isInformation()) return 'This sheet';
     return pages.length === 1 ? `Page ${pages[0]?.page}` : `These ${pages.length} pages`;
   });
 
@@ -197,7 +201,7 @@ export class SheetPanel {
 
   protected step(by: number): void {
     const target = (this.sheet()?.index ?? 1) + by;
-    if (target >= 1 && target <= this.count()) this.goTo.emit(target);
+    if (target >= this.first() && target <= this.count()) this.goTo.emit(target);
   }
 
   /** A sheet by its number, or by a page on it: "7", "page 12", "p12". */
