@@ -111,11 +111,13 @@ function facts({ ticket, printer, now }: Told): [label: string, value: string][]
   return all.filter(([, value]) => value !== '');
 }
 
-function sheetsByTray({ byTray, printer }: Told): string[] {
-  return Object.entries(byTray).map(([id, count]) => {
-    const tray = findTray(printer, id);
-    const paper = tray ? `, ${saySize(tray.size)}` : '';
-    return `${count} from ${tray ? trayName(tray) : id}${paper}`;
+/** In the printer's order. */
+function sheetsByTray({ byTray, printer: { trays } }: Told): string[] {
+  const lost = Object.keys(byTray).filter((id) => !trays.some((tray) => tray.id === id));
+  const named = trays.map((tray) => ({ id: tray.id, said: `${trayName(tray)}, ${saySize(tray.size)}` }));
+  return [...named, ...lost.map((id) => ({ id, said: id }))].flatMap(({ id, said }) => {
+    const count = byTray[id] ?? 0;
+    return count === 0 ? [] : [`${count} from ${said}`];
   });
 }
 

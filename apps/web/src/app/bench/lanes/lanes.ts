@@ -124,6 +124,8 @@ export class Lanes {
   });
 
   protected readonly width = computed(() => this.layout()?.edges.at(-1) ?? 0);
+  /** Room of the information sheet, which stands before the set. */
+  protected readonly before = computed(() => (this.plan()?.informationSheet ? (this.layout()?.edges[1] ?? 0) : 0));
   /** The lane of the slips between sets, which have no column of their own. */
   protected readonly slipLane = computed(() => {
     const slip = this.plan()?.slipBetweenSets;
