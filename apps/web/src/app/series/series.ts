@@ -139,18 +139,18 @@ export class Series {
 
   constructor() {
     void this.prepare();
+    // Loaded once for both: another series to show, and news of files that were put into this one.
     effect(() => {
       const id = this.id();
+      this.intake.news();
       untracked(() => {
-        this.series.set(null);
-        this.documents.set([]);
+        if (id !== this.series()?.id) {
+          this.series.set(null);
+          this.documents.set([]);
+        }
         if (id) void this.load(id);
         else void this.list();
       });
-    });
-    effect(() => {
-      this.intake.news();
-      untracked(() => void this.load(this.id()));
     });
     // One answer after the other, however long they take.
     timer(ASK_EVERY_MS, ASK_EVERY_MS)
