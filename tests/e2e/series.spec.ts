@@ -119,6 +119,8 @@ test.describe('a series of sixty files', () => {
     await expect(small).toContainText('10 sheets');
     await small.getByRole('button', { name: 'Done' }).click();
     await expect(rowOf(OWN)).toContainText('by itself');
+    // The focus comes back to where it was opened from.
+    await expect(rowOf(OWN).getByRole('button', { name: /^What to do with/ })).toBeFocused();
     const sheets = 59 * SHEETS;
     await expect(totals).toContainText('I have seen this');
     await totals.getByRole('checkbox').check();

@@ -86,6 +86,7 @@ export { leaf, type ReadPage } from './reader/leaf';
 export {
   planRow,
   rowStanding,
+  sayTrouble,
   seriesChecks,
   seriesTally,
   whyUnfit,

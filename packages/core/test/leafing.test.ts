@@ -34,7 +34,7 @@ describe('law: leafing through the delivered stack gives the pages in the order 
     const delivery = delivers === 'face-down' ? 'first-to-last' : 'last-to-first';
     fc.assert(
       fc.property(inSets, (any) => {
-        const { plan: made, printer, ticket } = planned({ ...any, delivery }, { delivers });
+        const { plan: made, printer, ticket } = planned({ ...any, ...{ delivery } }, { delivers });
         expectInOrder(any, made, [...leaf(deliver(made, printer), ticket.bind)]);
       }),
       RUNS,

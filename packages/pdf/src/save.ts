@@ -12,7 +12,7 @@ import {
 /** The part of the library's table of cross references that is not public. */
 interface CrossReferences {
   readonly entries: { readonly ref: PDFRef }[];
-  appendEntry(entry: { readonly ref: PDFRef }): void;
+  appendEntry: (this: CrossReferences, entry: { readonly ref: PDFRef }) => void;
 }
 
 /**

@@ -25,7 +25,10 @@ export function planRow(ticket: Ticket, documents: readonly DocumentFacts[], pri
 }
 
 /** What is wrong in a sentence; a route is told by its name, since nobody has counted them. */
-function sayTrouble({ place, problem, repair }: TicketError, { routes }: Ticket): string {
+export function sayTrouble(
+  { place, problem, repair }: Pick<TicketError, 'place' | 'problem' | 'repair'>,
+  { routes }: Pick<Ticket, 'routes'>,
+): string {
   const route = routes[Number(/^routes\[(\d+)\]/.exec(place)?.[1])];
   const where = route?.name ? `${route.name}: ` : '';
   return `${where}${problem}; ${repair}.`;

@@ -7,6 +7,7 @@ import {
   MatDialogContent,
   MatDialogTitle,
 } from '@angular/material/dialog';
+import { sayTrouble } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { countSheets, sayMoney } from '../bench/amounts';
 import { Lanes } from '../bench/lanes/lanes';
@@ -52,8 +53,8 @@ export interface RowBenchData {
                 (textChange)="setPages($event)"
               />
             }
-            @if (bench().trouble; as trouble) {
-              <p class="trouble" role="alert">{{ trouble.place }}: {{ trouble.problem }}; {{ trouble.repair }}</p>
+            @if (trouble(); as said) {
+              <p class="trouble" role="alert">{{ said }}</p>
             }
             <p class="said">{{ said() }}</p>
             @for (check of bench().plan?.checks ?? []; track $index) {
@@ -132,6 +133,11 @@ export class RowBench {
   protected readonly said = computed(() => {
     const tally = this.bench().plan?.tally;
     return tally ? `${countSheets(tally.sheets)}${tally.cost > 0 ? `, ${sayMoney(tally.cost)}` : ''}` : '';
+  });
+
+  protected readonly trouble = computed(() => {
+    const { trouble, ticket } = this.bench();
+    return trouble && ticket ? sayTrouble(trouble, ticket) : null;
   });
 
   constructor() {

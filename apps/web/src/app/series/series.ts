@@ -2,11 +2,14 @@ import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop 
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { DatePipe } from '@angular/common';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
+  ElementRef,
   inject,
+  Injector,
   input,
   signal,
   untracked,
@@ -78,6 +81,8 @@ export class Series {
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
   private readonly planner = inject(SeriesPlanner);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
   protected readonly intake = inject(SeriesIntake);
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
 
@@ -227,7 +232,7 @@ export class Series {
     return this.change(({ id }) => this.api.skipSeriesFile(id, row.id, skipped));
   }
 
-  protected async setUp({ jobId, name }: SeriesRow): Promise<void> {
+  protected async setUp({ id: rowId, jobId, name }: SeriesRow): Promise<void> {
     if (jobId === null) return;
     const data: RowBenchData = { jobId, name };
     const dialog = this.dialog.open<RowBench, RowBenchData>(RowBench, { data, width: '980px', maxWidth: '96vw' });
@@ -239,6 +244,10 @@ export class Series {
     );
     await firstValueFrom(saved);
     await this.load(this.id());
+    // The button it was opened by was drawn anew meanwhile, so that it could not get the focus back by itself.
+    afterNextRender(() => this.host.nativeElement.querySelector<HTMLElement>(`[data-row="${rowId}"] button`)?.focus(), {
+      injector: this.injector,
+    });
   }
 
   protected start({ sheets, confirmed }: Sending): Promise<void> {

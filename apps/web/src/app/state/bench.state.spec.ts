@@ -126,3 +126,21 @@ test('a change that leaves the documents leaves them the very same, so that thei
   const state = after();
   expect(reducer(state, copies(2)).documents).toBe(state.documents);
 });
+
+test('the information sheet is chosen as sheet 0, goes to a tray by its number, and leaves sheet 1 when it goes', () => {
+  const wanted = { ...ticket, informationSheet: { print: true, by: '', tray: null } };
+  const before = { ...after(BenchActions.ticketChanged({ ticket: wanted })) };
+  const answer = (print: boolean) => ({
+    milliseconds: 1,
+    plan: plan(print ? wanted : ticket, before.documents, profile),
+    trouble: null,
+  });
+  const planned = reducer(before, BenchActions.planned({ answer: answer(true) }));
+  const chosen = reducer(planned, BenchActions.sheetChosen({ sheet: 0, extend: false }));
+  expect(benchFeature.selectRoutable.projector(chosen.plan, 0, 0, [])).toEqual([]);
+  expect(benchFeature.selectShownSheet.projector(chosen.plan, 0)?.index).toBe(0);
+  const routed = reducer(chosen, BenchActions.pagesRouted({ pages: [], change: { tray: 'tray-2' } }));
+  expect(routed.ticket?.informationSheet.tray).toBe('tray-2');
+  expect(routed.ticket?.routes).toEqual(wanted.routes);
+  expect(reducer(chosen, BenchActions.planned({ answer: answer(false) })).sheet).toBe(1);
+});

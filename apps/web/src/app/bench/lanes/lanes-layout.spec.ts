@@ -1,5 +1,6 @@
 import { plan, type Plan } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
+import { shownSheets } from '../shown-sheets';
 import { columnOf, foldColumns } from './columns';
 import { passLines, runOuts, sayBlock, sayMaking, saySets, saySheet } from './lane-words';
 import { layOutLanes, PASS_LINE, visibleRange } from './lanes-layout';
@@ -137,4 +138,29 @@ test('a sheet in words', () => {
   const { sheets } = planOf(4, ROUTED);
   expect(saySheet(sheets[0]!, 3, 'Tray 2')).toBe('Sheet 1 of 3, Tray 2, front page 1, back not printed');
   expect(saySheet(sheets[2]!, 3, 'Tray 1')).toBe('Sheet 3 of 3, Tray 1, front page 4, back blank');
+});
+
+test('a sheet with a portrait front and a landscape back has room for both', () => {
+  const ticket = readTicket({ version: 1, documents: [{ file: 'a.pdf' }], tray: 'tray-1', sides: 'two-sided' });
+  const pages = [
+    { width: 595.276, height: 841.89 },
+    { width: 841.89, height: 595.276 },
+  ];
+  const { edges, scale } = layOutLanes(plan(ticket, [{ name: 'a.pdf', pages }], PRINTER), PRINTER, 520, 600);
+  expect(edges[1]! / scale).toBeGreaterThan(841.89);
+});
+
+test('the information sheet has a column of its own before sheet 1, in its own lane', () => {
+  const made = planOf(40, { copies: 2, informationSheet: { print: true, tray: 'tray-3' } });
+  const { lanes, columns, edges } = layOutLanes(made, PRINTER, 520, 600);
+  expect(columns.slice(0, 2)).toEqual([
+    { from: 0, to: 0 },
+    { from: 1, to: 1 },
+  ]);
+  expect(columns.at(-1)).toEqual({ from: 20, to: 20 });
+  expect(edges).toHaveLength(columns.length + 1);
+  expect(lanes.map(({ needed }) => needed)).toEqual([40, 0, 1]);
+  expect(columnOf(columns, 0)).toBe(0);
+  const [before] = shownSheets(made);
+  expect(saySheet(before!, 20, 'Tray 3')).toBe('Information sheet before the job, Tray 3, back blank');
 });

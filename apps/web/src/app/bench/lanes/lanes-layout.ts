@@ -139,11 +139,12 @@ function edgesOf(columns: readonly Column[], plan: Plan, scale: number): Float64
   return edges;
 }
 
-/** The front as it is read, in points. */
-function sideSize({ paper, front }: Sheet): { width: number; height: number } {
-  return front.orientation === 'landscape'
-    ? { width: paper.height, height: paper.width }
-    : { width: paper.width, height: paper.height };
+/** Room for either side as it is read, in points: a portrait front may have a landscape back. */
+function sideSize({ paper, front, back }: Sheet): { width: number; height: number } {
+  const turned = [front, ...(back ? [back] : [])].map(({ orientation }) => orientation === 'landscape');
+  const across = turned.map((landscape) => (landscape ? paper.height : paper.width));
+  const up = turned.map((landscape) => (landscape ? paper.width : paper.height));
+  return { width: Math.max(...across), height: Math.max(...up) };
 }
 
 /** The columns that lie in a stretch of the scroll: the first, and the one after the last. */

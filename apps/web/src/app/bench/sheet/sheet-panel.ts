@@ -64,7 +64,11 @@ export class SheetPanel {
   protected readonly margin = computed(() => this.bench().printer?.profile.margin ?? null);
   protected readonly trays = computed(() => this.bench().printer?.profile.trays ?? []);
   protected readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
-  protected readonly landscape = computed(() => this.sheet()?.front.orientation === 'landscape');
+  /** Whether either side is read across. */
+  protected readonly landscape = computed(() => {
+    const sheet = this.sheet();
+    return [sheet?.front, sheet?.back].some((side) => side?.orientation === 'landscape');
+  });
 
   /** Portrait sides stand beside each other, landscape ones below each other. */
   protected readonly scale = computed(() => {
