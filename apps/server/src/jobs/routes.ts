@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import { changedPrinter, changedTicket, newJob, savedName } from '@foglio/api';
-import { sheetList, SHEET_LIST_HEAD } from '@foglio/core';
+import { informationSheetOf, sheetList, SHEET_LIST_HEAD } from '@foglio/core';
 import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
@@ -152,13 +152,17 @@ async function describeBriefly(db: Database, job: StoredJob, printers: readonly 
     isRead = documents.every(({ outline }) => outline !== undefined);
     const names = documents.map(({ name }) => name);
     if (!printer) return { ...brief, names, trouble: 'Its printer is not known any more.' };
-    const { tally, sheets } = planTicket(ticket, documents, printer.profile);
-    const strip = sheets.slice(0, STRIP).map(({ tray, back, front, paper }) => ({
-      tray,
-      twoSided: back !== null,
-      orientation: front.orientation,
-      size: paper.size,
-    }));
+    const plan = planTicket(ticket, documents, printer.profile);
+    const { tally } = plan;
+    const information = informationSheetOf(plan);
+    const strip = [...(information ? [information] : []), ...plan.sheets]
+      .slice(0, STRIP)
+      .map(({ tray, back, front, paper }) => ({
+        tray,
+        twoSided: back !== null,
+        orientation: front.orientation,
+        size: paper.size,
+      }));
     return { ...brief, names, sheets: tally.sheets, sheetsPerSet: tally.sheetsPerSet, strip };
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
