@@ -77,15 +77,15 @@ export function withInformation(blank: Blank, told: Told): InformationSheet {
   const margin = mmToPoints(Math.max(told.printer.margin, LEAST_MARGIN));
   const page = new Column(margin, height - margin, width - 2 * margin, margin);
   page.write(titleOf(told), TITLE);
-  page.skip();
+  page.leaveLine();
   for (const [label, value] of facts(told)) page.entry(label, value);
   if (told.sentence) {
-    page.skip();
+    page.leaveLine();
     page.write(told.sentence, BODY);
   }
-  page.skip();
+  page.leaveLine();
   sheetsByTray(told).forEach((line, at) => page.entry(at === 0 ? 'Sheets' : '', line));
-  page.skip();
+  page.leaveLine();
   told.documents.every((document, at) => {
     const left = told.documents.length - at;
     const lines = linesOf(document);
@@ -160,7 +160,7 @@ class Column {
     }
   }
 
-  skip(): void {
+  leaveLine(): void {
     this.top -= BODY * LEADING;
   }
 
