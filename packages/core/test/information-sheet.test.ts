@@ -20,10 +20,10 @@ import { A3, documentOf, OFFICE, planOf, type Settings } from './jobs';
 const WANTED = { informationSheet: { print: true, by: 'Ada Quill' } };
 const SENTENCE = 'Print all 3 pages of the season contract, 2 copies, on both sides.';
 
-function told(documents: readonly DocumentFacts[], settings: object = {}): Plan {
+function told(documents: readonly DocumentFacts[], settings: object = {}, sentence = SENTENCE): Plan {
   const entries = documents.map(({ name }) => ({ file: name }));
   const ticket = readTicket({ version: 1, title: 'Season contract', documents: entries, ...WANTED, ...settings });
-  return plan(ticket, documents, readPrinter(OFFICE), { now: '2026-09-01T14:05', sentence: SENTENCE });
+  return plan(ticket, documents, readPrinter(OFFICE), { now: '2026-09-01T14:05', sentence });
 }
 
 const linesOf = ({ informationSheet }: Plan): string[] => {
@@ -82,6 +82,13 @@ test('all of it stays within the margin: long words are broken, and files there 
   const listed = lines.filter((line) => /: 1 page$/.test(line)).length;
   expect(lines.at(-1)).toBe(`and ${90 - listed} files more`);
   expect(listed).toBeGreaterThan(20);
+});
+
+test('a sentence that is too long for the sheet ends with it', () => {
+  const { front } = told([documentOf(1)], {}, 'and so on '.repeat(2_000)).informationSheet!;
+  const lowest = Math.min(...front.texts!.map(({ y }) => y));
+  expect(lowest).toBeGreaterThanOrEqual(mmToPoints(15));
+  expect(lowest).toBeLessThan(mmToPoints(15) + 20);
 });
 
 describe('its paper', () => {
