@@ -184,6 +184,21 @@ describe('when it is printed', () => {
   });
 });
 
+test.each(['upper', 'lower'] as const)(
+  'in either pass it goes with the order of the sheets: printed on the %s face',
+  (printsOn) => {
+    for (const delivers of ['face-down', 'face-up'] as const) {
+      const printer = { ...OFFICE, duplex: false, printsOn, delivers };
+      const made = planOf({ ...WANTED, tray: 'tray-1', sides: 'two-sided' }, [documentOf(6)], printer);
+      (['front', 'back'] as const).forEach((which, at) => {
+        const order = made.passes![at]!.order;
+        const sent = asSent(passPlan(made, which, null)).sheets.map(({ index }) => index);
+        expect(sent).toEqual(order[0] === 1 ? [0, ...order] : [...order, 0]);
+      });
+    }
+  },
+);
+
 describe('checks', () => {
   const check = (code: string, settings: Settings, pages = 2, printer: PrinterInput = OFFICE) =>
     planOf(settings, [documentOf(pages)], printer).checks.find((one) => one.code === code);
