@@ -118,6 +118,22 @@ test('where they were lost with the server, they are read before the details', a
   expect(after.pages.every(({ label, color }) => label !== undefined && color !== undefined)).toBe(true);
 });
 
+test('labels that came meanwhile stay where nothing more can be read', async () => {
+  const complaint = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const { id, pages } = await stored('meanwhile');
+  const labelled = (await until(
+    () => kept(id),
+    (content) => content?.outline !== null,
+  ))!;
+  await server.db.update(contents).set({ outline: null, pages }).where(eq(contents.id, id));
+  const reading = readContentDetails(server.db, id, server.workers, { ms: 60, memoryMb: 5 });
+  const meanwhile = { outline: labelled.outline, pages: labelled.pages };
+  await server.db.update(contents).set(meanwhile).where(eq(contents.id, id));
+  await reading;
+  complaint.mockRestore();
+  expect(await kept(id)).toMatchObject({ ...meanwhile, detailsRead: 63 });
+});
+
 test('pages chosen by a heading are planned right after the upload: the plan waits for the headings', async () => {
   const bytes = Buffer.concat([MANUAL, Buffer.from('\n% planned at once\n')]);
   const upload = await api()

@@ -1,6 +1,6 @@
 import type { PageFacts } from '@foglio/core';
 import { inScratchFolder, withNavigation } from '@foglio/pdf';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { onceDatabaseAnswers } from '../database/outage';
 import { messageOf } from '../database/query-error';
@@ -13,8 +13,8 @@ const ENTER_MS = 500;
 
 /**
  * Reads what of a document is not known yet, labels and outline before the details of pages in their order, and enters it
- * as it comes, so that the first pages are known while the last are still being read. A file that cannot be read, or takes too much, is given up for
- * good: its pages are then printed without these facts. One that is ended with the server goes on at the next start.
+ * as it comes, so that the first pages are known while the last are still being read. A file that cannot be read, or takes
+ * too much, is given up for good: its pages are then printed without these facts. One that is ended with the server goes on at the next start.
  */
 export async function readContentDetails(
   db: Database,
@@ -70,8 +70,16 @@ export async function readContentDetails(
   } finally {
     clearInterval(timer);
     await entering;
-    // What could not be read there will not be.
-    if (settled > 0) outline ??= [];
-    await enter(settled);
+    if (outline) await enter(settled);
+    else if (settled > 0) await giveUp(db, id, settled);
   }
 }
+
+/** Nothing was read: what taking in may have entered of labels and outline meanwhile stays, and there will be no more. */
+const giveUp = (db: Database, id: string, settled: number): Promise<unknown> =>
+  onceDatabaseAnswers(() =>
+    db
+      .update(contents)
+      .set({ detailsRead: settled, outline: sql`coalesce(${contents.outline}, '[]'::jsonb)` })
+      .where(eq(contents.id, id)),
+  );

@@ -50,11 +50,19 @@ function coverTray({ run }: Leaf, printer: Printer): string | null {
  * first tray that holds the size of the sheet before it (model, Plan).
  */
 export function slipAfter(before: Sheet, { slips }: Ticket, printer: Printer): Sheet {
-  const named = slips.tray === null || slips.tray === 'auto' ? null : slips.tray;
-  const tray = named ?? chooseTray(printer, 'auto', before.paper.size, null);
-  const held = named === null ? null : findTray(printer, named);
-  const paper = held ? { size: held.size, ...(readSizeName(held.size) as Size) } : before.paper;
+  const { tray, paper } = apartFrom(before, slips.tray, printer);
   const front: Sheet['front'] = { orientation: 'portrait', cells: [] };
   const index = before.index + 1;
   return { index, run: before.run, tray, slip: true, paper, sides: 'one-sided', front, back: null };
+}
+
+/**
+ * Where a sheet beside the pages comes from: the tray that is named for it, on the paper that lies in it; without one, the
+ * first tray that holds the paper of a sheet near it.
+ */
+export function apartFrom(near: Sheet, wanted: string | null, printer: Printer): Pick<Sheet, 'tray' | 'paper'> {
+  const named = wanted === 'auto' ? null : wanted;
+  const held = named === null ? null : findTray(printer, named);
+  const { size, width, height } = held ? { size: held.size, ...(readSizeName(held.size) as Size) } : near.paper;
+  return { tray: named ?? chooseTray(printer, 'auto', near.paper.size, null), paper: { size, width, height } };
 }

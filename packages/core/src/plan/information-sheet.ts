@@ -1,7 +1,8 @@
 import type { DocumentFacts } from '../pages/facts';
-import { chooseTray, findTray, mayBeTurned, trayName, type Printer } from '../paper/printer';
-import { mmToPoints, readSizeName, saySize, type Size } from '../paper/sizes';
+import { mayBeTurned, trayName, type Printer } from '../paper/printer';
+import { mmToPoints, saySize } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
+import { apartFrom } from './feed';
 import { widthOf } from './line-widths';
 import { sayDay, sayMoment } from './moment';
 import type { Passes } from './passes';
@@ -25,14 +26,11 @@ export function placeOfInformation(
 ): Blank | null {
   const [first] = sheets;
   if (!informationSheet.print || !first) return null;
-  const named = informationSheet.tray === null || informationSheet.tray === 'auto' ? null : informationSheet.tray;
-  const tray = named ?? chooseTray(printer, 'auto', first.paper.size, null);
-  const held = named === null ? null : findTray(printer, named);
-  const paper = held ? { size: held.size, ...(readSizeName(held.size) as Size) } : first.paper;
+  const { tray, paper } = apartFrom(first, informationSheet.tray, printer);
   const twoSided = mayBeTurned(printer, tray) ? sheets.find(({ back }) => back !== null) : undefined;
   return {
     tray,
-    paper: { size: paper.size, width: paper.width, height: paper.height },
+    paper,
     sides: twoSided ? twoSided.sides : 'one-sided',
     back: twoSided ? { orientation: 'portrait', cells: [] } : null,
     ...feeding(passes, delivery, printer),
