@@ -295,6 +295,16 @@ describe('printers', () => {
     expect([told.uri, told.profile.trays.map(({ price }) => price)]).toEqual([uri, [0.031, 0]]);
   });
 
+  test('of what is said of one paper at once nothing undoes the rest', async () => {
+    const said = [{ price: 0.5 }, { weight: 100 }, { type: 'labels' }];
+    for (let round = 0; round < 5; round += 1) {
+      await api().put('/api/printers/test-office/trays/tray-2').send({ price: 0, weight: 80, type: 'stationery' });
+      await Promise.all(said.map((one) => api().put('/api/printers/test-office/trays/tray-2').send(one)));
+      const told = (await api().get('/api/printers/test-office')).body as { profile: { trays: object[] } };
+      expect(told.profile.trays[1]).toMatchObject({ price: 0.5, weight: 100, type: 'labels' });
+    }
+  });
+
   test.each([
     ['/trays/tray-1', { price: -1 }, 400],
     ['/trays/tray-1', { price: '1' }, 400],

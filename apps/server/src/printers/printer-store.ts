@@ -37,8 +37,33 @@ export const listPrinters = (db: Database): Promise<StoredPrinter[]> =>
 /** @throws Problem `not-found` */
 export async function findPrinter(db: Database, id: string): Promise<StoredPrinter> {
   const [printer] = await db.select().from(printers).where(eq(printers.id, id));
+  return existing(printer, id);
+}
+
+/** @throws Problem `not-found` */
+function existing(printer: StoredPrinter | undefined, id: string): StoredPrinter {
   if (!printer) throw new Problem('not-found', `There is no printer "${id}".`);
   return printer;
+}
+
+/**
+ * Changes a printer from what is stored of it now, one change at a time: of two things said at once neither undoes the
+ * other.
+ *
+ * @throws Problem `not-found`
+ */
+function changePrinter(
+  db: Database,
+  id: string,
+  change: (now: StoredPrinter) => Partial<StoredPrinter>,
+): Promise<StoredPrinter> {
+  return db.transaction(async (tx) => {
+    // Without `key`, so that deliveries, which refer to the printer, can still be entered.
+    const [now] = await tx.select().from(printers).where(eq(printers.id, id)).for('no key update');
+    const set = change(existing(now, id));
+    const [changed] = await tx.update(printers).set(set).where(eq(printers.id, id)).returning();
+    return existing(changed, id);
+  });
 }
 
 /**
@@ -50,8 +75,10 @@ export async function findPrinter(db: Database, id: string): Promise<StoredPrint
 export async function askNow(db: Database, printer: StoredPrinter): Promise<PrinterStatus> {
   try {
     const told = await askStatus(printer.uri);
-    const profile = withKnown(told.profile, printer);
-    await db.update(printers).set({ profile, seenAt: new Date() }).where(eq(printers.id, printer.id));
+    const { profile } = await changePrinter(db, printer.id, (now) => ({
+      profile: withKnown(told.profile, now),
+      seenAt: new Date(),
+    }));
     return { ...told, profile };
   } catch (error) {
     if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
@@ -97,16 +124,12 @@ export async function removePrinter(db: Database, { id, name }: StoredPrinter): 
 }
 
 /** What a person says of the paper in a tray, which the printer does not know. @throws Problem `not-found` */
-export async function describePaper(
-  db: Database,
-  printer: StoredPrinter,
-  tray: string,
-  said: SaidOfPaper,
-): Promise<void> {
-  const { size } = findLoaded(printer, tray);
-  const papers = { ...printer.papers, [tray]: { ...saidOf(printer.papers, tray, size), ...said, size } };
-  const profile = withPapers(printer.profile, papers);
-  await db.update(printers).set({ papers, profile }).where(eq(printers.id, printer.id));
+export function describePaper(db: Database, id: string, tray: string, said: SaidOfPaper): Promise<StoredPrinter> {
+  return changePrinter(db, id, (printer) => {
+    const { size } = findLoaded(printer, tray);
+    const papers = { ...printer.papers, [tray]: { ...saidOf(printer.papers, tray, size), ...said, size } };
+    return { papers, profile: withPapers(printer.profile, papers) };
+  });
 }
 
 /** @throws Problem `not-found` */

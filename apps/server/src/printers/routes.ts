@@ -52,8 +52,7 @@ export function printerRoutes(db: Database): Router {
   });
   router.put('/:id/trays/:tray', async (request, response) => {
     const { id, tray } = request.params;
-    await describePaper(db, await findPrinter(db, id), tray, readPaper(request.body));
-    response.json(await describePrinter(db, await findPrinter(db, id)));
+    response.json(await describePrinter(db, await describePaper(db, id, tray, readPaper(request.body))));
   });
   router.put('/:id/panel/trays/:tray', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);

@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, exhaustMap, of, timer } from 'rxjs';
+import { catchError, concatMap, exhaustMap, of, Subject, takeUntil, timer, type Observable } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import type { PrinterRecord } from '@foglio/api';
 import { outputStack } from '../stack/stack-source';
@@ -27,6 +27,9 @@ export class Printers {
   readonly id = input<string>();
   private readonly api = inject(Api);
   protected readonly printers = signal<readonly PrinterRecord[] | null>(null);
+  /** Why the printers could not be asked, the last time they were. */
+  protected readonly away = signal<string | null>(null);
+  /** Why what was done last was not taken. */
   protected readonly message = signal<string | null>(null);
   private readonly router = inject(Router);
   /** Whether a printer is being asked at an address just given, and why it was not taken. */
@@ -45,19 +48,33 @@ export class Printers {
   protected readonly sayState = sayState;
   protected readonly sayAbilities = sayAbilities;
 
+  /** What is done at a printer, in the order it was done: the last answer is the one that holds. */
+  private readonly works = new Subject<Observable<PrinterRecord>>();
+
   constructor() {
     timer(0, ASK_EVERY_MS)
       .pipe(
-        exhaustMap(() => this.api.printers().pipe(catchError((error: unknown) => of(sayError(error))))),
+        // An answer on its way while something is done tells of the time before.
+        exhaustMap(() => orSaid(this.api.printers()).pipe(takeUntil(this.works))),
         takeUntilDestroyed(),
       )
       .subscribe((answer) => {
-        if (typeof answer === 'string') this.message.set(answer);
-        else {
-          this.printers.set(answer);
-          this.asked.update((times) => times + 1);
-        }
+        this.away.set(typeof answer === 'string' ? answer : null);
+        if (typeof answer !== 'string') this.show(answer);
       });
+    this.works.pipe(concatMap(orSaid)).subscribe((answer) => {
+      this.message.set(typeof answer === 'string' ? answer : null);
+      if (typeof answer !== 'string') {
+        this.show((this.printers() ?? []).map((one) => (one.id === answer.id ? answer : one)));
+      }
+    });
+    // Not cut off: what was done before one leaves is done to its end.
+    inject(DestroyRef).onDestroy(() => this.works.complete());
+  }
+
+  private show(printers: readonly PrinterRecord[]): void {
+    this.printers.set(printers);
+    this.asked.update((times) => times + 1);
   }
 
   protected add(address: HTMLInputElement): void {
@@ -88,7 +105,7 @@ export class Printers {
   }
 
   protected describe({ id }: PrinterRecord, { tray, said }: PaperSaid): void {
-    this.take(this.api.describePaper(id, tray, said));
+    this.works.next(this.api.describePaper(id, tray, said));
   }
 
   protected takeOutput(printer: PrinterRecord): void {
@@ -96,18 +113,10 @@ export class Printers {
   }
 
   protected work({ id }: PrinterRecord, { part, what }: PanelWork): void {
-    this.take(this.api.workPanel(id, part, what));
-  }
-
-  /** What a printer answers is shown at once, not only when it is asked again. */
-  private take(answer: ReturnType<Api['printer']>): void {
-    answer.subscribe({
-      next: (printer) => {
-        this.message.set(null);
-        this.printers.update((all) => all?.map((one) => (one.id === printer.id ? printer : one)) ?? null);
-        this.asked.update((times) => times + 1);
-      },
-      error: (error: unknown) => this.message.set(sayError(error)),
-    });
+    this.works.next(this.api.workPanel(id, part, what));
   }
 }
+
+/** An answer, or what to say where there is none. */
+const orSaid = <T>(answer: Observable<T>): Observable<T | string> =>
+  answer.pipe(catchError((error: unknown) => of(sayError(error))));
