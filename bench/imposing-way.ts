@@ -1,7 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { PDFDocument } from '@cantoo/pdf-lib';
-import { plan, profileForTicket } from '@foglio/core';
-import { readTicket } from '@foglio/core/validate';
+import { plan, profileForTicket, type Ticket } from '@foglio/core';
 import { impose, readFacts, type PdfFacts } from '@foglio/pdf';
 
 /** One way of imposing a file four a side, in a process of its own. */
@@ -11,19 +10,29 @@ type Way = 'facts' | 'ours' | 'library';
 const [way, source, out] = process.argv.slice(2) as [Way, string, string];
 const A4 = { width: 595.276, height: 841.89 };
 
-/** Known beforehand, as they are in the app, where imposing reads them from the database. */
-const FACTS = `${source}.facts.json`;
+/** Known beforehand, as they are in the app, where imposing reads them from the database: the facts, the ticket whole. */
+const KNOWN = `${source}.known.json`;
 
-/** Plan and file. */
-async function ours(bytes: Uint8Array): Promise<Uint8Array> {
-  const facts = JSON.parse(readFileSync(FACTS, 'utf8')) as PdfFacts;
-  const documents = [{ name: 'source.pdf', bytes, ...facts }];
+interface Known {
+  readonly facts: PdfFacts;
+  readonly ticket: Ticket;
+}
+
+async function know(bytes: Uint8Array): Promise<Known> {
+  const { readTicket } = await import('@foglio/core/validate');
   const ticket = readTicket({
     version: 1,
     documents: [{ file: 'source.pdf' }],
     sides: 'two-sided',
     layout: { kind: 'grid', pagesPerSide: 4 },
   });
+  return { facts: await readFacts(bytes), ticket };
+}
+
+/** Plan and file. */
+async function ours(bytes: Uint8Array): Promise<Uint8Array> {
+  const { facts, ticket } = JSON.parse(readFileSync(KNOWN, 'utf8')) as Known;
+  const documents = [{ name: 'source.pdf', bytes, ...facts }];
   return impose({
     plan: plan(ticket, documents, profileForTicket(ticket, documents)),
     ticket,
@@ -50,7 +59,7 @@ async function byLibrary(bytes: Uint8Array): Promise<Uint8Array> {
 }
 
 const bytes = new Uint8Array(readFileSync(source));
-if (way === 'facts') writeFileSync(FACTS, JSON.stringify(await readFacts(bytes)));
+if (way === 'facts') writeFileSync(KNOWN, JSON.stringify(await know(bytes)));
 else writeFileSync(out, await (way === 'ours' ? ours(bytes) : byLibrary(bytes)));
 // Not getrusage: its peak begins with the process that forked this one.
 const peak = /^VmHWM:\s+(\d+) kB$/m.exec(readFileSync('/proc/self/status', 'utf8'))?.[1];

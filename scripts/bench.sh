@@ -17,7 +17,7 @@ db_start test
 release_lock
 say "the planning core in Node"
 # Built as the server is: what runs TypeScript as it stands adds costs of its own to every function.
-npx esbuild bench/core.ts bench/imposing.ts bench/imposing-way.ts --bundle --platform=node --format=esm \
+npx esbuild bench/core.ts bench/imposing.ts bench/imposing-way.ts --bundle --splitting --platform=node --format=esm \
   --packages=external --alias:@cantoo/pdf-lib=./node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js \
   --tsconfig=tsconfig.base.json --log-level=warning --out-extension:.js=.mjs --outdir="$STATE/bench"
 node "$STATE/bench/core.mjs"

@@ -5,18 +5,20 @@ import { build } from 'esbuild';
 
 const PDF_LIBRARY = './node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js';
 
-const programs = [
-  ['apps/server/src/main.ts', 'apps/server/dist/main.js'],
-  ['apps/server/src/pdf/pdf-worker.ts', 'apps/server/dist/pdf-worker.js'],
-  ['apps/printer/src/main.ts', 'apps/printer/dist/main.js'],
-  ['demo/src/main.ts', 'demo/dist/main.js'],
+// What several programs of an app share, and what is loaded only when it is needed, becomes files of its own.
+const apps = [
+  ['apps/server/dist', ['apps/server/src/main.ts', 'apps/server/src/pdf/pdf-worker.ts']],
+  ['apps/printer/dist', ['apps/printer/src/main.ts']],
+  ['demo/dist', ['demo/src/main.ts']],
 ];
 await Promise.all(
-  programs.map(([source, outfile]) =>
+  apps.map(([outdir, entryPoints]) =>
     build({
-      entryPoints: [source],
-      outfile,
+      entryPoints,
+      outdir,
+      entryNames: '[name]',
       bundle: true,
+      splitting: true,
       platform: 'node',
       format: 'esm',
       target: 'node20',

@@ -18,7 +18,7 @@ export const LINE_FONT = 'dejavu-fonts-ttf/ttf/DejaVuSans.ttf';
  * of its own, which knows fonts; only the letters that are used are in it.
  */
 export async function linePages(sides: readonly LinedSide[]): Promise<Uint8Array> {
-  const document = newDocument();
+  const document = await newDocument();
   document.registerFont('line', await readFile(createRequire(import.meta.url).resolve(LINE_FONT)));
   for (const { width, height, texts } of sides) {
     document

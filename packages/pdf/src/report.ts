@@ -28,7 +28,7 @@ const font = (style: string): Promise<Buffer> =>
 
 /** A table to be printed: A4 landscape, its head on every page, pages numbered; no row is torn between two. */
 export async function writeReport({ title, lines, head, rows, wide }: Report): Promise<Uint8Array> {
-  const document = newDocument();
+  const document = await newDocument();
   document.options.bufferPages = true;
   document.registerFont('text', await font(''));
   document.registerFont('bold', await font('-Bold'));

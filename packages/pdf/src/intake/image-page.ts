@@ -26,7 +26,7 @@ export async function imagePage(bytes: Uint8Array, kind: 'png' | 'jpeg'): Promis
   const { width, height } = seen.autoOrient;
   const density = Math.max(stated ?? UNSTATED, (Math.max(width, height) * INCH) / LONGEST);
   const size: [number, number] = [(width * INCH) / density, (height * INCH) / density];
-  const document = newDocument();
+  const document = await newDocument();
   document.addPage({ size, margin: 0 });
   const drawn = kind === 'jpeg' ? Buffer.from(bytes) : await onWhite(bytes, seen);
   document.image(drawn, 0, 0, { width: size[0], height: size[1] });

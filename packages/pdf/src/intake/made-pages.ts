@@ -1,5 +1,3 @@
-import PDFDocument from 'pdfkit';
-
 /** Pages made of something that was no PDF. */
 export interface MadePages {
   readonly bytes: Uint8Array;
@@ -10,9 +8,12 @@ export interface MadePages {
 /** The library wants a date; this one says nothing, and makes the same file of the same input. */
 const NO_DATE = new Date(0);
 
-/** A document written by pdfkit, without pages yet. */
-export const newDocument = (): PDFKit.PDFDocument =>
-  new PDFDocument({ autoFirstPage: false, compress: true, info: { Producer: 'Foglio', CreationDate: NO_DATE } });
+/** A document written by pdfkit, without pages yet. Loaded only here: most of what is read and imposed needs none of it. */
+export async function newDocument(): Promise<PDFKit.PDFDocument> {
+  const { default: PDFDocument } = await import('pdfkit');
+  const info = { Producer: 'Foglio', CreationDate: NO_DATE };
+  return new PDFDocument({ autoFirstPage: false, compress: true, info });
+}
 
 /** All of a document, once it is complete. */
 export function finish(document: PDFKit.PDFDocument): Promise<Uint8Array> {

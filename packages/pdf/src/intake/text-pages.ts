@@ -24,7 +24,7 @@ const TAB = 8;
  */
 export async function textPages(text: string): Promise<MadePages> {
   const font = await readFile(createRequire(import.meta.url).resolve('dejavu-fonts-ttf/ttf/DejaVuSansMono.ttf'));
-  const document = newDocument();
+  const document = await newDocument();
   document.registerFont('text', font);
   for (const lines of pagesOf(text)) {
     document.addPage({ size: PAGE, margin: MARGIN }).font('text').fontSize(SIZE);
