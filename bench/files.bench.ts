@@ -1,5 +1,5 @@
 import { execFile, spawn } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { promisify } from 'node:util';
@@ -19,16 +19,21 @@ interface Upload {
   readonly milliseconds: number;
 }
 
-/** Uploads a file from another process: sending is work too, and would hold up the very requests that are timed here. */
+/**
+ * Uploads a file from another process: sending is work too, and would hold up the very requests that are timed here. It has
+ * asked for something before, as every page has that uploads: its first request takes a tenth of a second to make itself.
+ */
 async function upload(world: World, file: string): Promise<Upload> {
   const script = `
     const [file, url] = process.argv.slice(1);
     const body = require('node:fs').readFileSync(file);
-    const start = performance.now();
-    fetch(url, { method: 'POST', body }).then(async (answer) => {
+    (async () => {
+      await (await fetch(new URL('/api/printers', url))).json();
+      const start = performance.now();
+      const answer = await fetch(url, { method: 'POST', body });
       const said = await answer.json();
       console.log(JSON.stringify({ ...said, status: answer.status, milliseconds: performance.now() - start }));
-    });`;
+    })();`;
   const url = `${world.base}/api/files?name=x.pdf`;
   const { stdout } = await promisify(execFile)(process.execPath, ['-e', script, file, url], { maxBuffer: 1 << 28 });
   return JSON.parse(stdout) as Upload;
@@ -126,19 +131,40 @@ for (const [what, make] of HOSTILE) {
   });
 }
 
-test('facts of a manual of 1,000 pages', async ({ world }) => {
-  await settle();
+/** Seconds until so much is known of a manual that was uploaded. */
+interface Knowing {
+  readonly sizes: number;
+  readonly firstScreen: number;
+  readonly everything: number;
+}
+
+async function know(world: World, file: string): Promise<Knowing> {
   const start = performance.now();
-  const answer = await upload(world, join(ROOT, '.foglio/bench/manual.pdf'));
-  report('1,000 pages: count and sizes', answer.milliseconds / 1000, 's', 'under 1 s');
+  const since = (): number => (performance.now() - start) / 1000;
+  const answer = await upload(world, file);
   expect(answer.pages).toHaveLength(1000);
   let read = 0;
-  let first = NaN;
+  let firstScreen = NaN;
   while (read < 1000) {
     ({ read } = await world.api<{ read: number }>(`/files/${answer.id}/facts?from=${read}`));
-    if (read >= 20 && Number.isNaN(first)) first = performance.now() - start;
+    if (read >= 20 && Number.isNaN(firstScreen)) firstScreen = since();
     await wait(100);
   }
-  report('  everything of the first screen’s 20 pages', first / 1000, 's');
-  report('  everything', (performance.now() - start) / 1000, 's', 'under 60 s');
+  return { sizes: answer.milliseconds / 1000, firstScreen, everything: since() };
+}
+
+test('facts of a manual of 1,000 pages', async ({ world }) => {
+  const manual = readFileSync(join(ROOT, '.foglio/bench/manual.pdf'));
+  const file = join(ROOT, '.foglio/bench/again.pdf');
+  const runs: Knowing[] = [];
+  for (let round = 0; round < 3; round += 1) {
+    // Another file each time: what is known is not read again.
+    writeFileSync(file, Buffer.concat([manual, Buffer.from(`\n% ${round}\n`)]));
+    await settle();
+    runs.push(await know(world, file));
+  }
+  report('1,000 pages: count and sizes', median(runs.map(({ sizes }) => sizes)), 's', 'under 1 s');
+  report('  of the first file after the server’s start', runs[0]!.sizes, 's');
+  report('  everything of the first screen’s 20 pages', median(runs.map((one) => one.firstScreen)), 's');
+  report('  everything', median(runs.map(({ everything }) => everything)), 's', 'under 60 s');
 });

@@ -41,7 +41,7 @@ test.each<[string, () => Uint8Array, { ms: number; memoryMb: number }, RegExp]>(
   ['objects that inflate to 700 MB', () => objectBomb(700), LITTLE_MEMORY, /^This file takes too much memory/],
   ['half a million objects', () => manyObjects(500_000), LITTLE_TIME, /^This file takes too much time/],
 ])('taking in %s ends in a clear error', async (_what, make, limits, message) => {
-  const taking = withFile(make(), (file) => workers.takeIn(file, `${file}.open`, null, () => undefined, limits));
+  const taking = withFile(make(), (file) => workers.takeIn(file, `${file}.open`, null, limits));
   await expect(taking).rejects.toMatchObject({ trouble: 'too-much', message });
 });
 

@@ -106,7 +106,7 @@ export const store = ({ db, workers }: RunningServer, bytes: Uint8Array): Promis
   inScratchFolder(async (path) => {
     await writeFile(path('uploaded'), bytes);
     const sha256 = createHash('sha256').update(bytes).digest('hex');
-    return storeContent(db, { path: path('uploaded'), sha256 }, workers);
+    return storeContent(db, { path: path('uploaded'), bytes: bytes.length, sha256 }, workers);
   });
 
 /** Has supertest keep an answer's bytes. */

@@ -6,7 +6,7 @@ import { and, eq, isNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contentChunks, contents } from '../database/schema';
 import { Problem } from '../http/problem';
-import type { PdfWorkers } from '../pdf/pdf-workers';
+import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
 
 /** Bytes a row: large enough to be quick, small enough to stream. */
 const CHUNK = 1024 * 1024;
@@ -25,48 +25,40 @@ export interface StoredContent {
   readonly detailsRead: number;
 }
 
-/** A file that was uploaded, in a folder that is gone with the request. */
-export interface UploadedFile {
-  readonly path: string;
-  /** Hexadecimal. */
-  readonly sha256: string;
-}
-
 /**
  * Takes a document in and stores what came of it within one transaction: a crash leaves nothing behind, and what is
  * answered for is on disk. The same bytes are stored once, and looked at once.
  *
  * @param password where the file needs one; used and forgotten
+ * @param settled told the id once labels and outline, which come later, are entered too, or will not come from here
  * @throws Problem `file-unusable`
  */
 export async function storeContent(
   db: Database,
-  uploaded: UploadedFile,
+  uploaded: FileWithHash,
   workers: PdfWorkers,
-  password: string | null = null,
+  { password = null, settled = () => undefined }: { password?: string | null; settled?: (id: string) => void } = {},
 ): Promise<StoredContent> {
   // What is stored opens by itself, so whoever has its very bytes needed no password for it.
   const known = await findContent(db, uploaded.sha256);
   if (known) return known;
-  let enter: (navigation: Navigation) => void = () => undefined;
-  const navigation = new Promise<Navigation>((resolve) => (enter = resolve));
-  const { file, bytes, sha256, facts, remarks } = await usable(() =>
-    workers.takeIn(uploaded.path, `${uploaded.path}.open`, password, enter),
-  );
-  const { pages, about } = facts;
+  const taken = await usable(() => workers.takeIn(uploaded.path, `${uploaded.path}.open`, password));
+  const { path, sha256 } = taken.made ?? uploaded;
   try {
     const stored = await db.transaction(async (tx) => {
+      const { bytes } = taken.made ?? uploaded;
+      const { pages, about } = taken.facts;
+      const { remarks } = taken;
       const [row] = await tx.insert(contents).values({ sha256, bytes, pages, about, remarks }).returning();
       const stored = row as StoredContent;
       let position = 0;
-      for await (const data of createReadStream(file, { highWaterMark: CHUNK }) as AsyncIterable<Buffer>) {
+      for await (const data of createReadStream(path, { highWaterMark: CHUNK }) as AsyncIterable<Buffer>) {
         await tx.insert(contentChunks).values({ contentId: stored.id, position, data });
         position += 1;
       }
       return stored;
     });
-    // Nobody waits for it. Where it cannot be entered, whoever reads the details reads it again.
-    void navigation.then((found) => enterNavigation(db, stored, found)).catch(() => undefined);
+    void enterNavigation(db, stored, taken.navigation).finally(() => settled(stored.id));
     return stored;
   } catch (error) {
     // Another upload of the same file was quicker.
@@ -76,12 +68,20 @@ export async function storeContent(
   }
 }
 
-/** Labels and outline of a document, where nobody entered them yet. */
-const enterNavigation = (db: Database, { id, pages }: StoredContent, navigation: Navigation) =>
-  db
+/** Labels and outline of a document, where nobody entered them yet. What fails here, whoever reads the details makes good. */
+async function enterNavigation(
+  db: Database,
+  { id, pages }: StoredContent,
+  read: Promise<Navigation | null>,
+): Promise<void> {
+  const navigation = await read;
+  if (!navigation) return;
+  await db
     .update(contents)
     .set(withNavigation({ pages }, navigation))
-    .where(and(eq(contents.id, id), isNull(contents.outline)));
+    .where(and(eq(contents.id, id), isNull(contents.outline)))
+    .catch(() => undefined);
+}
 
 const findContent = (db: Database, sha256: string) =>
   db.query.contents.findFirst({ where: eq(contents.sha256, sha256) });

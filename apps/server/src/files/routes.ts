@@ -11,8 +11,8 @@ import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
 import { bodyReader, idOf } from '../http/body';
 import { Problem } from '../http/problem';
-import type { PdfWorkers } from '../pdf/pdf-workers';
-import { storeContent, streamContent, type StoredContent, type UploadedFile } from './content-store';
+import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
+import { storeContent, streamContent, type StoredContent } from './content-store';
 import { enqueueReading } from './reading-queue';
 
 const readName = bodyReader(fileName);
@@ -26,12 +26,12 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
     const { name } = readName(request.query);
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
     const password = passwordIn(request.headers);
+    const settled = (id: string): void => void enqueueReading(db, id);
     const content = await inScratchFolder(async (path) => {
       const uploaded = await receive(request, path('uploaded'), limit);
-      return storeContent(db, uploaded, workers, password);
+      return storeContent(db, uploaded, workers, { password, settled });
     });
     const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
-    await enqueueReading(db, content.id);
     response.status(201).json(fileAnswer(file?.id, name, content));
   });
 
@@ -106,7 +106,7 @@ async function receive(
   request: AsyncIterable<Buffer> & { complete: boolean },
   path: string,
   limit: number,
-): Promise<UploadedFile> {
+): Promise<FileWithHash> {
   const hash = createHash('sha256');
   let length = 0;
   async function* counted(): AsyncGenerator<Buffer> {
@@ -124,5 +124,5 @@ async function receive(
     throw new Problem('upload-broken-off', 'Send it again.');
   }
   if (!request.complete) throw new Problem('upload-broken-off', 'Send it again.');
-  return { path, sha256: hash.digest('hex') };
+  return { path, bytes: length, sha256: hash.digest('hex') };
 }

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
+import { setTimeout as wait } from 'node:timers/promises';
 import { getReady, impose, PdfError, readDetails, rehearse, takeIn, tooMuch } from '@foglio/pdf';
-import type { PdfReport, PdfRequest } from './pdf-workers';
+import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 
 /**
  * Runs in a process of its own, so that the server answers while it works, and can be ended from outside whatever it is
@@ -11,6 +12,9 @@ import type { PdfReport, PdfRequest } from './pdf-workers';
 
 /** How long a worker has to be idle before it rehearses, in milliseconds. */
 const REHEARSE_AFTER_MS = 1_500;
+
+/** How long the server has the machine to itself to store and answer for a file that was taken in, in milliseconds. */
+const ANSWER_FIRST_MS = 250;
 
 /** More than a printer takes, in bytes. */
 const MOST_OUTPUT = 2 ** 30;
@@ -27,10 +31,9 @@ async function work(request: PdfRequest): Promise<void> {
       const taken = await takeIn(source, request.password);
       const { bytes, remarks } = taken;
       const { navigation, ...facts } = taken.facts;
-      const file = bytes === source ? request.source : request.target;
-      if (bytes !== source) await write(file, bytes);
-      const sha256 = createHash('sha256').update(bytes).digest('hex');
-      await report({ kind: 'taken-in', taken: { file, bytes: bytes.length, sha256, facts, remarks } });
+      const made = bytes === source ? null : await make(request.target, bytes);
+      await report({ kind: 'taken-in', taken: { made, facts, remarks } });
+      await wait(ANSWER_FIRST_MS);
       return report({ kind: 'navigation', navigation: await navigation() });
     }
     case 'read-details':
@@ -49,6 +52,11 @@ async function work(request: PdfRequest): Promise<void> {
       return report({ kind: 'imposed' });
     }
   }
+}
+
+async function make(path: string, bytes: Uint8Array): Promise<FileWithHash> {
+  await write(path, bytes);
+  return { path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') };
 }
 
 async function write(file: string, bytes: Uint8Array): Promise<void> {

@@ -39,18 +39,30 @@ export type PdfRequest =
       readonly target: string;
     };
 
-/** A file as it was taken in. */
-export interface TakenFile extends Pick<TakenIn, 'remarks'> {
-  readonly facts: Omit<FirstFacts, 'navigation'>;
-  /** Where it lies: the source, where nothing had to be done to it. */
-  readonly file: string;
+/** A file in a folder that is gone with the request. */
+export interface FileWithHash {
+  readonly path: string;
   readonly bytes: number;
+  /** Hexadecimal. */
   readonly sha256: string;
+}
+
+/** What a worker tells of a file that it took in. */
+export interface TakenReport extends Pick<TakenIn, 'remarks'> {
+  readonly facts: Omit<FirstFacts, 'navigation'>;
+  /** What was made of it; null where nothing had to be done to it. */
+  readonly made: FileWithHash | null;
+}
+
+/** A file as it was taken in. */
+export interface TakenFile extends TakenReport {
+  /** Labels and outline, which take longer; null where the worker ends before it has them. Never told once all is closed. */
+  readonly navigation: Promise<Navigation | null>;
 }
 
 /** What a worker tells, in between and at its end. */
 export type PdfReport =
-  | { readonly kind: 'taken-in'; readonly taken: TakenFile }
+  | { readonly kind: 'taken-in'; readonly taken: TakenReport }
   | { readonly kind: 'navigation'; readonly navigation: Navigation }
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
   | { readonly kind: 'imposed' }
@@ -76,6 +88,9 @@ const IMPOSING: WorkerLimits = { ms: 600_000, memoryMb: 3_000 };
 
 /** Time between two looks at what a worker takes, in milliseconds. */
 const WATCH_MS = 50;
+
+/** Time between a file that was taken in and the next worker's start, in milliseconds. */
+const WARM_UP_AFTER_MS = 250;
 
 const MB = 1024 * 1024;
 
@@ -133,21 +148,24 @@ export class PdfWorkers {
    * Takes in the file at a path.
    *
    * @param target where what is made of it is written, if it has to be changed
-   * @param later hears labels and outline, which take longer; never where the worker ends before it has them
    * @throws PdfError where the file cannot be used, `too-much` where it takes more than it may
    */
-  async takeIn(
-    source: string,
-    target: string,
-    password: string | null,
-    later: (navigation: Navigation) => void,
-    limits = TAKING_IN,
-  ): Promise<TakenFile> {
-    const last = await this.run({ kind: 'take-in', source, target, password }, limits, (report) => {
-      if (report.kind === 'navigation') later(report.navigation);
+  takeIn(source: string, target: string, password: string | null, limits = TAKING_IN): Promise<TakenFile> {
+    let hear: (found: Navigation | null) => void = () => undefined;
+    const navigation = new Promise<Navigation | null>((resolve) => (hear = resolve));
+    return new Promise((resolve, reject) => {
+      this.run({ kind: 'take-in', source, target, password }, limits, (report) => {
+        if (report.kind === 'taken-in') {
+          resolve({ ...report.taken, navigation });
+          // Its details are wanted next, and this worker is not through; but first the server stores and answers.
+          setTimeout(() => this.warmUp(), WARM_UP_AFTER_MS).unref();
+        }
+        if (report.kind === 'navigation') hear(report.navigation);
+      })
+        .then(() => reject(new Error('the worker ended without a result')), reject)
+        // A server that is being stopped reads it after its next start.
+        .finally(() => this.closed || hear(null));
     });
-    if (last?.kind !== 'taken-in') throw new Error('the worker ended without a result');
-    return last.taken;
   }
 
   /** Tells the details of pages as they are found. @throws PdfError like {@link takeIn} */
@@ -204,7 +222,7 @@ export class PdfWorkers {
         if (report.kind === 'failed') reject(new PdfError(report.trouble, report.message));
         else hear(report);
         // The last word on its work: nobody waits for the process to end.
-        if (report.kind === 'taken-in' || report.kind === 'imposed') resolve(report);
+        if (report.kind === 'imposed') resolve(report);
       });
       worker.on('error', reject);
       // "close" and not "exit": by then all it told has been heard.

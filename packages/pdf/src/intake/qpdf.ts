@@ -60,18 +60,21 @@ export interface Repair {
 /**
  * Looks at a file's structure, which is quick, and writes it anew where that is damaged. What it holds is not decoded, so
  * nothing can inflate here.
+ *
+ * @param meanwhile done while the program, on another processor, looks
  */
-export const repair = (bytes: Uint8Array): Promise<Repair> =>
+export const repair = <T>(bytes: Uint8Array, meanwhile: () => Promise<T>): Promise<[Repair, T]> =>
   inScratchFolder(async (path) => {
     const [file, mended] = [path('file.pdf'), path('mended.pdf')];
     await writeFile(file, bytes);
-    const end = await runProgram(PROGRAM, ['--show-npages', file]);
-    if (end === 'missing') return { outcome: 'unknown', bytes };
-    if (end.status === 0) return { outcome: 'sound', bytes };
+    const [end, done] = await Promise.all([runProgram(PROGRAM, ['--show-npages', file]), meanwhile()]);
+    if (end === 'missing') return [{ outcome: 'unknown', bytes }, done];
+    if (end.status === 0) return [{ outcome: 'sound', bytes }, done];
     const writing = await runProgram(PROGRAM, ['--stream-data=preserve', file, mended]);
-    if (writing === 'missing' || (writing.status !== 0 && writing.status !== WARNED))
-      return { outcome: 'beyond', bytes };
-    return { outcome: 'repaired', bytes: new Uint8Array(await readFile(mended)) };
+    if (writing === 'missing' || (writing.status !== 0 && writing.status !== WARNED)) {
+      return [{ outcome: 'beyond', bytes }, done];
+    }
+    return [{ outcome: 'repaired', bytes: new Uint8Array(await readFile(mended)) }, done];
   });
 
 function withFile<T>(bytes: Uint8Array, work: (file: string) => Promise<T>): Promise<T> {

@@ -68,9 +68,11 @@ async function unlock(bytes: Uint8Array, password: string | null): Promise<Uint8
 
 /** Of a damaged file, what qpdf makes of it or what our own reader does: whichever has more pages. */
 async function mend(bytes: Uint8Array): Promise<Saved & { repaired: boolean }> {
-  const { outcome, bytes: byQpdf } = await repair(bytes);
+  // Most files are sound, so they are read as they are without waiting for what is said of them.
+  const [{ outcome, bytes: byQpdf }, read] = await repair(bytes, () => attempt(() => Promise.resolve(bytes)));
   if (outcome === 'sound' || outcome === 'unknown') {
-    return { bytes, facts: await readFirstFacts(bytes), repaired: false };
+    if (read instanceof PdfError) throw read;
+    return { ...read, repaired: false };
   }
   const ways = outcome === 'repaired' ? [() => Promise.resolve(byQpdf), () => rewrite(bytes)] : [() => rewrite(bytes)];
   const saved = await Promise.all(ways.map(attempt));

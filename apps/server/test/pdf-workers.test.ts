@@ -1,0 +1,59 @@
+import { writeFile } from 'node:fs/promises';
+import { inScratchFolder } from '@foglio/pdf';
+import { PdfWorkers } from '../src/pdf/pdf-workers';
+
+/** A worker's program that tells these reports when it is asked for something, and ends. */
+const program = (reports: readonly object[], status: number): string => `
+  process.once('message', async () => {
+    for (const report of ${JSON.stringify(reports)}) await new Promise((told) => process.send(report, told));
+    process.exit(${status});
+  });`;
+
+const TAKEN = { made: null, facts: { pages: [{ width: 9, height: 9 }], about: {}, remarks: [] }, remarks: [] };
+const NAVIGATION = { labels: ['i'], outline: [] };
+
+/** Takes a file in with workers of such a program. */
+const takenBy = <T>(
+  reports: readonly object[],
+  status: number,
+  look: (workers: PdfWorkers) => Promise<T>,
+): Promise<T> =>
+  inScratchFolder(async (path) => {
+    await writeFile(path('worker.cjs'), program(reports, status));
+    const workers = new PdfWorkers(path('worker.cjs'));
+    try {
+      return await look(workers);
+    } finally {
+      workers.close();
+    }
+  });
+
+test.each([
+  [
+    'tells them',
+    [
+      { kind: 'taken-in', taken: TAKEN },
+      { kind: 'navigation', navigation: NAVIGATION },
+    ],
+    0,
+    NAVIGATION,
+  ],
+  ['ends without them', [{ kind: 'taken-in', taken: TAKEN }], 0, null],
+  ['breaks off before it has them', [{ kind: 'taken-in', taken: TAKEN }], 3, null],
+])('labels and outline come after the rest, from a worker that %s', async (_what, reports, status, navigation) => {
+  await takenBy(reports, status, async (workers) => {
+    const taken = await workers.takeIn('in.pdf', 'out.pdf', null);
+    expect(taken).toMatchObject(TAKEN);
+    expect(await taken.navigation).toEqual(navigation);
+  });
+});
+
+test.each([
+  ['ends without a word', [], 0, /the worker ended without a result/],
+  ['breaks off', [], 3, /the worker ended with 3/],
+  ['gives the file up', [{ kind: 'failed', trouble: 'damaged', message: 'It is damaged.' }], 0, /It is damaged/],
+])('a worker that %s is an error', async (_what, reports, status, message) => {
+  await takenBy(reports, status, (workers) =>
+    expect(workers.takeIn('in.pdf', 'out.pdf', null)).rejects.toThrow(message),
+  );
+});
