@@ -1,4 +1,5 @@
 import { pageTexts } from '../../packages/pdf/test/poppler';
+import { BenchPage } from './bench-page';
 import { expect, test } from './world';
 
 /** What is on a page, whatever the white between its words. */
@@ -154,6 +155,27 @@ test.describe('at the printer', () => {
     await page.getByRole('button', { name: 'Release' }).click();
     await expect(page.getByText('completed, 8 of 8 sheets')).toBeVisible({ timeout: 30_000 });
     expect((await world.delivered(2)).map(({ front }) => front)).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
+  });
+
+  test('paper taken out while one confirms: what only the server knows of is confirmed too, before paper moves', async ({
+    page,
+    world,
+  }) => {
+    const bench = new BenchPage(page, world);
+    await bench.open(await world.demoJob('programme', { tray: 'tray-1' }));
+    await page.getByRole('button', { name: 'Send 8 sheets', exact: true }).click();
+    const dialog = page.getByRole('dialog');
+    await expect(dialog).toContainText('Content of page 1 is cut off');
+    await world.api('/printers/upper-office/panel/trays/tray-1', { loaded: 3 }, 'PUT');
+    const sendAnyway = dialog.getByRole('button', { name: 'Send 8 sheets all the same' });
+    await sendAnyway.click();
+    await expect(dialog).toContainText('Tray 1 holds 3 of the 8 sheets needed; it runs out at sheet 4');
+    await expect(dialog).not.toContainText('Content of page 1');
+    expect(await world.delivered(1)).toEqual([]);
+    await sendAnyway.click();
+    await expect(page.locator('fo-queue')).toContainText('Tray 1');
+    await world.api('/printers/upper-office/panel/trays/tray-1', { loaded: 500 }, 'PUT');
+    await expect(page.getByText('completed, 8 of 8 sheets')).toBeVisible({ timeout: 30_000 });
   });
 
   test('Printers: what lies in the trays, a new price, and paper loaded at the panel', async ({

@@ -197,11 +197,21 @@ export class World {
     return ((await answer.json()) as { id: string }).id;
   }
 
-  /** A job of the demo's world, entered as a person's browser would. */
+  /** A job of the demo's world, entered as a person's browser would; its pages have been read. */
   async demoJob(kind: keyof typeof DOCUMENTS, settings: object = {}): Promise<string> {
     const file = await this.upload(await DOCUMENTS[kind](), `${kind}.pdf`);
+    await this.read(file);
     const ticket = { version: 1, title: kind, documents: [{ file }], ...settings };
     return (await this.api<{ id: string }>('/jobs', { ticket })).id;
+  }
+
+  /** Waits until all of a file's pages were read: what stands on them is not found out in the middle of a journey. */
+  private async read(file: string): Promise<void> {
+    for (;;) {
+      const { read, pages } = await this.api<{ read: number; pages: object[] }>(`/files/${file}`);
+      if (read === pages.length) return;
+      await wait(50);
+    }
   }
 
   private async admin(statement: string): Promise<void> {

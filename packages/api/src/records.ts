@@ -305,6 +305,11 @@ export const problemRecord = {
     detail: { ...words, description: 'What is wrong here and what to do, in a sentence.' },
     code: { enum: Object.keys(PROBLEMS) as ProblemCode[] },
     trouble: { ...words, description: 'Of a file that cannot be used: why, in one word.' },
+    cautions: {
+      type: 'array',
+      items: record('Caution', { code: words, message: words }),
+      description: 'What must be confirmed first, each by its code.',
+    },
   },
 } as const;
 
@@ -328,4 +333,5 @@ export type DeliveredSheet = Described<typeof deliveredSheet>;
 export type StackRecord = Described<typeof stackRecord>;
 export type SheetAsSeen = Described<typeof sheetAsSeen>;
 export type SeenRecord = Described<typeof seenRecord>;
+export type Caution = NonNullable<ProblemRecord['cautions']>[number];
 export type ProblemRecord = Described<typeof problemRecord>;

@@ -6,7 +6,7 @@ import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { type deliveries, jobs } from '../database/schema';
 import { bodyReader } from '../http/body';
-import { Problem } from '../http/problem';
+import { cautionsStand, Problem } from '../http/problem';
 import { documentsOf, findJob, planTicket, readDocumentsOf } from '../jobs/job-store';
 import { askPanel, passOn } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
@@ -133,10 +133,7 @@ async function send(
   const stop = plan.checks.find((check) => check.level === 'stop');
   if (stop) throw new Problem('stop-stands', stop.message, { check: stop.code });
   const cautions = plan.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
-  if (cautions.length > 0) {
-    const detail = cautions.map(({ message }) => message).join(' ');
-    throw new Problem('caution-stands', detail, { checks: cautions.map(({ code }) => code) });
-  }
+  if (cautions.length > 0) throw cautionsStand(cautions);
   const { ticket, printerId } = job;
   return enter(db, { jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) });
 }

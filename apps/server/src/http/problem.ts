@@ -1,4 +1,4 @@
-import { PROBLEMS, type ProblemCode } from '@foglio/api';
+import { PROBLEMS, type Caution, type ProblemCode } from '@foglio/api';
 import type { ErrorRequestHandler, Response } from 'express';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
@@ -19,6 +19,12 @@ export class Problem extends Error {
     super(detail);
   }
 }
+
+/** What a person has not confirmed yet. */
+export const cautionsStand = (cautions: readonly Caution[]): Problem =>
+  new Problem('caution-stands', cautions.map(({ message }) => message).join(' '), {
+    cautions: cautions.map(({ code, message }) => ({ code, message })),
+  });
 
 export function sendProblem(response: Response, { code, message, extra }: Problem): void {
   const { status, title } = PROBLEMS[code];

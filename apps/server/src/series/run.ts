@@ -4,7 +4,7 @@ import type { Database } from '../database/connection';
 import { deliveries, jobs, series } from '../database/schema';
 import { insertDelivery, isBroken, tell } from '../deliveries/delivery-store';
 import { enqueueDelivery } from '../deliveries/queue';
-import { Problem } from '../http/problem';
+import { cautionsStand, Problem } from '../http/problem';
 import { askNow, findPrinter } from '../printers/printer-store';
 import { planRows, requireDraft, rowsOf, type StoredSeries } from './series-store';
 
@@ -40,10 +40,7 @@ export async function startSeries(db: Database, one: StoredSeries, { sheets, con
   const stop = checks.find(({ level }) => level === 'stop');
   if (stop) throw new Problem('series-unfit', stop.message);
   const open = checks.filter(({ level, code }) => level === 'caution' && !confirmed.includes(code));
-  if (open.length > 0) {
-    const detail = open.map(({ message }) => message).join(' ');
-    throw new Problem('caution-stands', detail, { checks: open.map(({ code }) => code) });
-  }
+  if (open.length > 0) throw cautionsStand(open);
   await db.transaction(async (tx) => {
     const [begun] = await tx
       .update(series)

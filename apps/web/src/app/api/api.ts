@@ -3,6 +3,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import type {
+  Caution,
   ChangedSeries,
   DeliveryAct,
   DeliveryRecord,
@@ -220,6 +221,11 @@ export function sayError(error: unknown): string {
 /** Why a file cannot be used, in the server's word for it; null where that is not the matter. */
 export function fileTrouble(error: unknown): string | null {
   return error instanceof HttpErrorResponse ? ((error.error as Partial<ProblemRecord> | null)?.trouble ?? null) : null;
+}
+
+/** What must be confirmed before the server does it; null where that is not the matter. */
+export function cautionsIn(error: unknown): readonly Caution[] | null {
+  return error instanceof HttpErrorResponse ? ((error.error as Partial<ProblemRecord> | null)?.cautions ?? null) : null;
 }
 
 /** The code of a problem the server named, or null. */

@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatDialog } from '@angular/material/dialog';
 import { MatButton } from '@angular/material/button';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import type { SetupRecord } from '@foglio/api';
+import type { Caution, SetupRecord } from '@foglio/api';
+import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
 import { nameWithoutKind } from '@foglio/sentence';
@@ -143,6 +145,10 @@ export class Bench {
   private readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
 
   constructor() {
+    // What the server knows of and the page did not: paper taken out a moment ago, pages still being read.
+    inject(Actions)
+      .pipe(ofType(BenchActions.cautionsFound), takeUntilDestroyed())
+      .subscribe(({ cautions, sheets, confirmed }) => void this.sendOnceConfirmed(cautions, sheets, confirmed));
     effect(() => this.keepPlace());
     effect(() => {
       const jobId = this.id();
@@ -168,15 +174,26 @@ export class Bench {
   protected async send(): Promise<void> {
     const { plan, trouble, sending } = this.bench();
     if (!plan || trouble || sending || plan.checks.some(({ level }) => level === 'stop')) return;
-    const cautions = plan.checks.filter(({ level }) => level === 'caution');
-    const sheets = plan.tally.sheets;
+    await this.sendOnceConfirmed(
+      plan.checks.filter(({ level }) => level === 'caution'),
+      plan.tally.sheets,
+      [],
+    );
+  }
+
+  private async sendOnceConfirmed(
+    cautions: readonly Caution[],
+    sheets: number,
+    before: readonly string[],
+  ): Promise<void> {
     if (cautions.length > 0) {
       const data: ConfirmData = { cautions, sheets };
       const dialog = this.dialog.open<ConfirmDialog, ConfirmData, boolean>(ConfirmDialog, { data, width: '520px' });
       const agreed = await firstValueFrom(dialog.afterClosed());
       if (agreed !== true) return;
     }
-    this.store.dispatch(BenchActions.sendingWanted({ sheets, confirmed: cautions.map(({ code }) => code) }));
+    const confirmed = [...before, ...cautions.map(({ code }) => code)];
+    this.store.dispatch(BenchActions.sendingWanted({ sheets, confirmed }));
   }
 
   /** Asks what to save; the server imposes the ticket it has, so what is still on its way is waited for. */

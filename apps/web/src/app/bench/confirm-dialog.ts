@@ -7,11 +7,11 @@ import {
   MatDialogContent,
   MatDialogTitle,
 } from '@angular/material/dialog';
-import type { Check } from '@foglio/core';
+import type { Caution } from '@foglio/api';
 import { countSheets } from './amounts';
 
 export interface ConfirmData {
-  readonly cautions: readonly Check[];
+  readonly cautions: readonly Caution[];
   readonly sheets: number;
 }
 

@@ -1,6 +1,14 @@
 import type { PageToRoute, RouteChange, Ticket } from '@foglio/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
-import type { DeliveryRecord, FactsRecord, JobDocument, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
+import type {
+  Caution,
+  DeliveryRecord,
+  FactsRecord,
+  JobDocument,
+  JobRecord,
+  PrinterRecord,
+  SetupRecord,
+} from '@foglio/api';
 import type { PlanAnswer } from '../workers/plan-messages';
 
 /** Everything that happens on the Bench. */
@@ -34,6 +42,8 @@ export const BenchActions = createActionGroup({
     'Pages routed': props<{ pages: readonly PageToRoute[]; change: RouteChange }>(),
     'Sending wanted': props<{ sheets: number; confirmed: readonly string[] }>(),
     Sent: props<{ delivery: DeliveryRecord }>(),
+    /** The server knows of something that the page did not know of yet. */
+    'Cautions found': props<{ cautions: readonly Caution[]; sheets: number; confirmed: readonly string[] }>(),
     'Sending refused': props<{ message: string }>(),
     'Printer refused': props<{ message: string }>(),
   },

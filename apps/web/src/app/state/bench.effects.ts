@@ -20,7 +20,7 @@ import {
   timer,
   withLatestFrom,
 } from 'rxjs';
-import { Api, problemCode, sayError } from '../api/api';
+import { Api, cautionsIn, problemCode, sayError } from '../api/api';
 import { Planner } from '../workers/planner';
 import { BenchActions } from './bench.actions';
 import { benchFeature } from './bench.state';
@@ -178,7 +178,11 @@ export const send = createEffect(
           take(1),
           switchMap(({ jobId, revision }) => api.send(jobId!, revision, sheets, confirmed)),
           map((delivery) => BenchActions.sent({ delivery })),
-          catchError((error: unknown) => of(BenchActions.sendingRefused({ message: sayError(error) }))),
+          catchError((error: unknown) => {
+            const cautions = cautionsIn(error);
+            if (cautions) return of(BenchActions.cautionsFound({ cautions, sheets, confirmed }));
+            return of(BenchActions.sendingRefused({ message: sayError(error) }));
+          }),
         ),
       ),
     ),

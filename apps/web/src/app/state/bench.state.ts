@@ -192,7 +192,7 @@ const reducer = createReducer(
     return { ...state, pages, sheet, anchor: sheet };
   }),
   on(BenchActions.sendingWanted, (state): BenchState => ({ ...state, sending: true, message: null })),
-  on(BenchActions.sent, (state): BenchState => ({ ...state, sending: false })),
+  on(BenchActions.sent, BenchActions.cautionsFound, (state): BenchState => ({ ...state, sending: false })),
   on(BenchActions.sendingRefused, (state, { message }): BenchState => ({ ...state, sending: false, message })),
   on(BenchActions.uploadFailed, (state, { message }): BenchState => ({ ...state, message })),
 );
