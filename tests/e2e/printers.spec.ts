@@ -60,7 +60,12 @@ test.describe('several printers', () => {
     // Nobody else's sheets may come onto the stack.
     const other = await world.demoJob('programme');
     await world.api(`/jobs/${other}/printer`, { printerId: 'box-office', revision: 1 }, 'PUT');
-    const waiting = await world.api<{ id: string }>('/deliveries', { jobId: other, revision: 2, sheets: 8 });
+    const waiting = await world.api<{ id: string }>('/deliveries', {
+      jobId: other,
+      revision: 2,
+      sheets: 8,
+      confirmed: ['outside-printable'],
+    });
     const stateOf = async (): Promise<string> =>
       (await world.api<{ state: string }>(`/deliveries/${waiting.id}`)).state;
     await page.getByRole('link', { name: 'Printers' }).click();
@@ -142,7 +147,12 @@ test.describe('at the printer', () => {
     const second = await world.demoJob('programme');
     await world.api('/printers/upper-office/panel/paused', { paused: true }, 'PUT');
     await world.api('/deliveries', { jobId: first, revision: 1, sheets: 14 });
-    const { id } = await world.api<{ id: string }>('/deliveries', { jobId: second, revision: 1, sheets: 8 });
+    const { id } = await world.api<{ id: string }>('/deliveries', {
+      jobId: second,
+      revision: 1,
+      sheets: 8,
+      confirmed: ['outside-printable'],
+    });
     await page.goto(`${world.base}/queue/${id}`);
     await page.getByRole('button', { name: 'Hold' }).click();
     await expect(page.getByText('It is held at the printer until it is released.')).toBeVisible();
@@ -216,7 +226,7 @@ test.describe('at the printer', () => {
 
   test('the output is leafed through at the printer, and taken away', async ({ quietPage: page, world }) => {
     const job = await world.demoJob('programme', { sides: 'two-sided' });
-    await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4 });
+    await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4, confirmed: ['outside-printable'] });
     await page.goto(`${world.base}/printers`);
     await page.getByRole('button', { name: 'Output' }).click();
     const stack = page.locator('fo-stack-viewer');
