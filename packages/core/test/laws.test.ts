@@ -1,3 +1,4 @@
+import { deepStrictEqual as same, ok as holds } from 'node:assert/strict';
 import fc from 'fast-check';
 import {
   mmToPoints,
@@ -39,7 +40,7 @@ test('law: every selected page lands exactly as often as selected', () => {
   fc.assert(
     fc.property(job, (any) => {
       const landed = planned(any).plan.sheets.flatMap(cellsOf).map(nameOf);
-      expect(landed.sort()).toEqual(selected(any).sort());
+      same(landed.sort(), selected(any).sort());
     }),
     RUNS,
   );
@@ -54,7 +55,7 @@ test('law: no two cells of a side overlap', () => {
           for (const other of cells.slice(index + 1)) {
             const [l, b, r, t] = seen(other);
             const apart = right <= l + SLACK || r <= left + SLACK || top <= b + SLACK || t <= bottom + SLACK;
-            expect(apart).toBe(true);
+            holds(apart, 'two cells overlap');
           }
         });
       });
@@ -75,9 +76,9 @@ test('law: what is seen of a page never leaves the paper, and leaves the margin 
           // One page a side at its own size, or under auto-fit where it needs no shrinking, may reach to the edge.
           const free = cells.length === 1 && !['fit', 'fill', 'fit-width'].includes(scale.mode);
           const kept = free ? 0 : mmToPoints(Math.max(own, margin));
-          expect(Math.min(left, bottom)).toBeGreaterThan(kept - SLACK);
-          expect(right).toBeLessThan(width - kept + SLACK);
-          expect(top).toBeLessThan(height - kept + SLACK);
+          holds(Math.min(left, bottom) > kept - SLACK, 'beyond the left or lower margin');
+          holds(right < width - kept + SLACK, 'beyond the right margin');
+          holds(top < height - kept + SLACK, 'beyond the upper margin');
         }
       });
     }),
@@ -89,14 +90,14 @@ test('law: a plan is valid; a sheet is of one tray and one paper; a one-sided sh
   fc.assert(
     fc.property(job, (any) => {
       const { plan: made } = planned(any);
-      expect(readPlan(made)).toEqual(made);
+      same(readPlan(made), made);
       made.sheets.forEach(({ index, sides, back, slip, front }, position) => {
-        expect(index).toBe(position + 1);
-        expect(back === null).toBe(sides === 'one-sided');
-        if (slip) expect(front.cells).toEqual([]);
+        same(index, position + 1);
+        same(back === null, sides === 'one-sided');
+        if (slip) same(front.cells, []);
       });
       const counted = Object.values(made.tally.byPaper).reduce((sum, count) => sum + count, 0);
-      expect(counted).toBe(made.sheets.length * made.sets);
+      same(counted, made.sheets.length * made.sets);
     }),
     RUNS,
   );
@@ -110,14 +111,10 @@ test('law: a plan does not depend on the copies but in its totals and the checks
       const one = planned({ ...any, copies: 1 }).plan;
       const many = planned(any).plan;
       const slips = many.slipBetweenSets ? any.copies - 1 : 0;
-      expect({ ...many, sets: 1, tally: null, checks: others(many) }).toEqual({
-        ...one,
-        tally: null,
-        checks: others(one),
-      });
-      expect(many.tally.sheets).toBe(one.tally.sheets * any.copies + slips);
-      expect(many.tally.sides).toBe(one.tally.sides * any.copies);
-      expect(many.tally.blankSides).toBe(one.tally.blankSides * any.copies);
+      same({ ...many, sets: 1, tally: null, checks: others(many) }, { ...one, tally: null, checks: others(one) });
+      same(many.tally.sheets, one.tally.sheets * any.copies + slips);
+      same(many.tally.sides, one.tally.sides * any.copies);
+      same(many.tally.blankSides, one.tally.blankSides * any.copies);
     }),
     RUNS,
   );
@@ -128,7 +125,10 @@ test('law: a plan against a printer made for the ticket has no stop', () => {
     fc.property(job, (any) => {
       // A tray named for pages of two sizes holds the first; that is the one stop there can be.
       const stops = planned(any).plan.checks.filter(({ level }) => level === 'stop');
-      expect(stops.filter(({ code }) => code !== 'tray-wrong-paper')).toEqual([]);
+      same(
+        stops.filter(({ code }) => code !== 'tray-wrong-paper'),
+        [],
+      );
     }),
     RUNS,
   );
@@ -157,10 +157,11 @@ test('law: routing pages changes the tray of these pages and of no other, and br
         const sent = routePages(ticket, [document], chosen, { tray: 'tray-3' });
         const before = traysOf(ticket, document);
         const isChosen = (index: number): boolean => chosen.some(({ page }) => page === index + 1);
-        expect(traysOf(sent, document)).toEqual(before.map((one, index) => (isChosen(index) ? 'tray-3' : one)));
+        const expected = (tray: string) => before.map((one, index) => (isChosen(index) ? tray : one));
+        same(traysOf(sent, document), expected('tray-3'));
         const back = routePages(sent, [document], chosen, { tray: null });
-        expect(traysOf(back, document)).toEqual(before.map((one, index) => (isChosen(index) ? 'tray-4' : one)));
-        expect(readTicket(back)).toEqual(back);
+        same(traysOf(back, document), expected('tray-4'));
+        same(readTicket(back), back);
       },
     ),
     RUNS,

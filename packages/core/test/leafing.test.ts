@@ -1,3 +1,4 @@
+import { deepStrictEqual as same, ok as holds } from 'node:assert/strict';
 import fc from 'fast-check';
 import { deliver, isInformationSheet, leaf, type Plan, type ReadPage } from '../src';
 import { job, nameOf, planned, RUNS, selected, type Job } from './any-job';
@@ -8,20 +9,26 @@ function expectInOrder(any: Job, made: Plan, pages: readonly ReadPage[]): void {
   const wanted = selected(any);
   const before = pages.filter(({ sheet }) => isInformationSheet(sheet));
   // It lies before everything, once; its back, if it has one, comes with it.
-  expect(before.length > 0).toBe(made.informationSheet !== null);
-  expect(pages.slice(0, before.length)).toEqual(before);
-  expect(before[0]?.which ?? 'front').toBe('front');
+  same(before.length > 0, made.informationSheet !== null);
+  same(pages.slice(0, before.length), before);
+  same(before[0]?.which ?? 'front', 'front');
   for (let set = 0; set < made.sets; set += 1) {
     const ofSet = printed.slice((set * printed.length) / made.sets, ((set + 1) * printed.length) / made.sets);
-    expect(ofSet.flatMap(({ cells }) => cells.map(nameOf))).toEqual(wanted);
+    same(
+      ofSet.flatMap(({ cells }) => cells.map(nameOf)),
+      wanted,
+    );
   }
   // What is read across the way the set is held needs one and the same turn on fronts and backs.
   const folded = printed.filter(({ half }) => half !== null);
-  expect(folded.every(({ turn }) => turn === 0)).toBe(true);
+  same(
+    folded.every(({ turn }) => turn === 0),
+    true,
+  );
   const turns = new Set(printed.filter(({ half }) => half === null).map(({ turn }) => turn));
-  expect(turns.has(180)).toBe(false);
-  expect(turns.has(90) && turns.has(270)).toBe(false);
-  expect(turns.size === 0 || turns.has(0)).toBe(true);
+  same(turns.has(180), false);
+  same(turns.has(90) && turns.has(270), false);
+  same(turns.size === 0 || turns.has(0), true);
 }
 
 describe('law: leafing through the delivered stack gives the pages in the order selected', () => {

@@ -1,3 +1,4 @@
+import { deepStrictEqual as same, ok as holds } from 'node:assert/strict';
 import fc from 'fast-check';
 import { boxOfText, passPlan, plan, type DocumentFacts, type Plan, type TicketInput } from '../src';
 import { widthOf } from '../src/plan/line-widths';
@@ -101,16 +102,16 @@ test('texts stay within what can be printed, and number every page once in the o
           side.orientation === 'portrait' ? [paper.width, paper.height] : [paper.height, paper.width];
         for (const text of side.texts ?? []) {
           const box = boxOfText(text);
-          expect(box.x).toBeGreaterThanOrEqual(-0.01);
-          expect(box.x + box.width).toBeLessThanOrEqual(width + 0.01);
+          holds(box.x >= -0.01, 'beyond the left edge');
+          holds(box.x + box.width <= width + 0.01, 'beyond the right edge');
           // A page cut to a sliver leaves its line less room than it is high.
-          expect(box.y).toBeGreaterThanOrEqual(-box.height);
-          expect(box.y).toBeLessThanOrEqual(height);
+          holds(box.y >= -box.height, 'beyond the lower edge');
+          holds(box.y <= height, 'beyond the upper edge');
           numbers.push(Number(text.text));
         }
       });
       const count = any.pages.reduce((sum, pages) => sum + pages.length, 0);
-      expect([...new Set(numbers)].every((number) => number >= 1 && number <= count)).toBe(true);
+      holds(numbers.every((number) => number >= 1 && number <= count));
       // Without lines it is the same plan.
       const bare = plan({ ...ticket, lines: [] }, any.documents, profile);
       const without = made.sheets.map(({ front: { texts: _, ...front }, back, ...sheet }) => {
@@ -118,7 +119,10 @@ test('texts stay within what can be printed, and number every page once in the o
         const { texts: __, ...under } = back;
         return { ...sheet, front, back: under };
       });
-      expect(without).toEqual(bare.sheets.map(({ front, back, ...sheet }) => ({ ...sheet, front, back })));
+      same(
+        without,
+        bare.sheets.map(({ front, back, ...sheet }) => ({ ...sheet, front, back })),
+      );
     }),
     RUNS,
   );

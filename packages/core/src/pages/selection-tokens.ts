@@ -1,7 +1,17 @@
 import { SelectionError } from './selection-error';
 
 export type TokenKind =
-  'number' | 'word' | 'title' | 'name' | 'comma' | 'colon' | 'hyphen' | 'open' | 'close' | 'times' | 'end';
+  | 'number'
+  | 'word'
+  | 'title'
+  | 'name'
+  | 'comma'
+  | 'colon'
+  | 'hyphen'
+  | 'open'
+  | 'close'
+  | 'times'
+  | 'end';
 
 export interface Token {
   readonly kind: TokenKind;

@@ -1,13 +1,14 @@
 import { TestBed } from '@angular/core/testing';
-import { plan } from '@foglio/core';
-import { readPrinter, readTicket } from '@foglio/core/validate';
+import { plan, type PrinterInput } from '@foglio/core';
+import { readTicket } from '@foglio/core/validate';
 import { provideMockStore } from '@ngrx/store/testing';
 import { benchFeature, type BenchState } from '../state/bench.state';
+import { aDocument, aPrinter } from '../../stubs/records';
 import { TallyBar } from './tally-bar';
 
 const A4 = { width: 595.276, height: 841.89 };
 
-const PRINTER = {
+const PRINTER: PrinterInput = {
   name: 'P',
   trays: [
     { id: 'tray-1', name: 'Tray 1', size: 'iso_a4_210x297mm', loaded: 500, price: 0.01 },
@@ -17,15 +18,20 @@ const PRINTER = {
   sidesPerMinute: 30,
 };
 
-function show(settings: object, printer: object = PRINTER, more: Partial<BenchState> = {}): HTMLElement {
-  const profile = readPrinter(printer);
+function show(settings: object, profile = PRINTER, more: Partial<BenchState> = {}): HTMLElement {
+  const printer = aPrinter(profile);
   const ticket = readTicket({ version: 1, documents: [{ file: 'f' }], tray: 'tray-1', ...settings });
-  const documents = [{ id: 'f', name: 'a.pdf', pages: Array.from({ length: 14 }, () => A4), read: 14 }];
+  const documents = [
+    aDocument(
+      Array.from({ length: 14 }, () => A4),
+      { read: 14 },
+    ),
+  ];
   const state: Partial<BenchState> = {
     ticket,
     documents,
-    printer: { id: 'p', name: 'P', answers: true, profile },
-    plan: plan(ticket, documents, profile),
+    printer,
+    plan: plan(ticket, documents, printer.profile),
     trouble: null,
     saving: 'saved',
     sending: false,
@@ -113,10 +119,15 @@ test('a text that cannot be read blocks both ways out, and says that the sheets 
 
 test('while pages are being looked through, it says how far; what is known of colour makes the cost exact', () => {
   const pages = Array.from({ length: 14 }, (_, index) => ({ ...A4, color: index === 0 }));
-  const reading = [{ id: 'f', name: 'a.pdf', pages: pages.map((one, index) => (index < 6 ? one : A4)), read: 6 }];
+  const reading = [
+    aDocument(
+      pages.map((one, index) => (index < 6 ? one : A4)),
+      { read: 6 },
+    ),
+  ];
   expect(summary(show({}, PRINTER, { documents: reading }))).toBe('Looking through the pages: 6 of 14');
   expect(figures(show({}, PRINTER, { documents: reading }))[2]).toContain('at most, all in colour');
-  const known = [{ id: 'f', name: 'a.pdf', pages, read: 14 }];
+  const known = [aDocument(pages, { read: 14 })];
   expect(summary(show({}, PRINTER, { documents: known }))).toBe('Nothing to settle');
   expect(figures(show({}, PRINTER, { documents: known }))[2]).toContain('paper and clicks');
 });

@@ -18,6 +18,7 @@ const delivery = (
   message: null,
   sheets: 18,
   sheetsDone,
+  printerJobs: [],
   pass: null,
   handling: null,
   reason: null,

@@ -1,11 +1,11 @@
 import { plan } from '@foglio/core';
-import { readPrinter, readTicket } from '@foglio/core/validate';
-import type { JobRecord, PrinterRecord } from '@foglio/api';
+import { readTicket } from '@foglio/core/validate';
+import type { JobRecord } from '@foglio/api';
+import { aDocument, aPrinter } from '../../stubs/records';
 import { BenchActions } from './bench.actions';
 import { benchFeature, type BenchState } from './bench.state';
 
-const profile = readPrinter({ name: 'P', trays: ['tray-1', 'tray-2'].map((id) => ({ id, size: 'iso_a4_210x297mm' })) });
-const printer: PrinterRecord = { id: 'p', name: 'P', answers: true, profile };
+const printer = aPrinter({ name: 'P', trays: ['tray-1', 'tray-2'].map((id) => ({ id, size: 'iso_a4_210x297mm' })) });
 const pages = Array.from({ length: 8 }, () => ({ width: 595.276, height: 841.89 }));
 const ticket = readTicket({ version: 1, documents: [{ file: 'f' }], tray: 'tray-1' });
 const job: JobRecord = {
@@ -13,7 +13,9 @@ const job: JobRecord = {
   ticket,
   revision: 1,
   printerId: 'p',
-  documents: [{ id: 'f', name: 'a.pdf', pages, read: 0 }],
+  updatedAt: '2026-11-25T10:00:00Z',
+  lastSentAt: null,
+  documents: [aDocument(pages)],
 };
 
 const { reducer } = benchFeature;
@@ -21,7 +23,7 @@ const after = (...actions: Parameters<typeof reducer>[1][]): BenchState =>
   actions.reduce(reducer, reducer(undefined, BenchActions.loaded({ job, printer, setups: [] })));
 
 const planned = (state: BenchState): BenchState => {
-  const made = plan(state.ticket!, state.documents, profile);
+  const made = plan(state.ticket!, state.documents, printer.profile);
   return reducer(state, BenchActions.planned({ answer: { milliseconds: 1, plan: made, trouble: null } }));
 };
 
@@ -109,7 +111,7 @@ test('what becomes known of a document’s pages takes their place, once', () =>
 });
 
 test('documents come and go with the ticket, and undoing brings them back with what has been read since', () => {
-  const second = { id: 'g', name: 'b.pdf', pages: pages.slice(0, 2), remarks: [], read: 0 };
+  const second = aDocument(pages.slice(0, 2), { id: 'g', name: 'b.pdf' });
   const both = { ...ticket, documents: [...ticket.documents, { ...ticket.documents[0]!, file: 'g' }] };
   const added = after(BenchActions.fileTaken({ file: second }), BenchActions.ticketChanged({ ticket: both }));
   expect(added.documents.map(({ id }) => id)).toEqual(['f', 'g']);
@@ -132,7 +134,7 @@ test('the information sheet is chosen as sheet 0, goes to a tray by its number, 
   const before = { ...after(BenchActions.ticketChanged({ ticket: wanted })) };
   const answer = (print: boolean) => ({
     milliseconds: 1,
-    plan: plan(print ? wanted : ticket, before.documents, profile),
+    plan: plan(print ? wanted : ticket, before.documents, printer.profile),
     trouble: null,
   });
   const planned = reducer(before, BenchActions.planned({ answer: answer(true) }));

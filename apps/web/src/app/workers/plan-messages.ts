@@ -35,7 +35,8 @@ export interface PlanTrouble {
 
 /** The plan or the trouble, and the milliseconds planning took. */
 export type PlanAnswer = { readonly milliseconds: number } & (
-  { readonly plan: Plan; readonly trouble: null } | { readonly plan: null; readonly trouble: PlanTrouble }
+  | { readonly plan: Plan; readonly trouble: null }
+  | { readonly plan: null; readonly trouble: PlanTrouble }
 );
 
 /** What answers each kind of question; null: the ticket cannot be planned so. */

@@ -1,19 +1,18 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import type { Ticket } from '@foglio/core';
-import { readPrinter, readTicket } from '@foglio/core/validate';
+import { readTicket } from '@foglio/core/validate';
 import { MockStore, provideMockStore } from '@ngrx/store/testing';
 import type { BenchActions } from '../../state/bench.actions';
 import { benchFeature, type BenchState } from '../../state/bench.state';
+import { aDocument, aPrinter } from '../../../stubs/records';
 import { PhrasePopover } from './phrase-popover';
 
-const profile = readPrinter({ name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] });
-const documentRead = (read: number) => ({
-  id: 'f',
-  name: 'a.pdf',
-  remarks: [],
-  read,
-  pages: Array.from({ length: 4 }, () => ({ width: 595.276, height: 841.89 })),
-});
+const printer = aPrinter({ name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] });
+const documentRead = (read: number) =>
+  aDocument(
+    Array.from({ length: 4 }, () => ({ width: 595.276, height: 841.89 })),
+    { read },
+  );
 
 let store: MockStore<object>;
 let fixture: ComponentFixture<PhrasePopover>;
@@ -24,10 +23,9 @@ function state(settings: object, read = 0): { [benchFeature.name]: Partial<Bench
   const ticket = readTicket({ version: 1, documents: [{ file: 'f' }], ...settings });
   const documents = [documentRead(read)];
   const house = readTicket({ version: 1, documents: [{ file: '*' }] });
-  const setups = [{ id: 's', name: 'House', starts: 'house', printerId: null, ticket: house }];
-  return {
-    [benchFeature.name]: { ticket, documents, setups, printer: { id: 'p', name: 'P', answers: true, profile } },
-  };
+  const updatedAt = '2026-11-25T10:00:00Z';
+  const setups = [{ id: 's', name: 'House', starts: 'house' as const, printerId: null, ticket: house, updatedAt }];
+  return { [benchFeature.name]: { ticket, documents, setups, printer } };
 }
 
 async function open(control: string, settings: object = {}): Promise<HTMLElement> {

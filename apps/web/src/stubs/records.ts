@@ -1,0 +1,29 @@
+import type { JobDocument, PrinterRecord } from '@foglio/api';
+import type { PageFacts, PrinterInput } from '@foglio/core';
+import { readPrinter } from '@foglio/core/validate';
+
+/** Records as the server gives them, for specs: what a test does not ask about is as usual. */
+
+export const aDocument = (pages: readonly PageFacts[], change: Partial<JobDocument> = {}): JobDocument => ({
+  id: 'f',
+  name: 'a.pdf',
+  about: {},
+  remarks: [],
+  read: 0,
+  pages: [...pages],
+  ...change,
+});
+
+export const aPrinter = (profile: PrinterInput, change: Partial<PrinterRecord> = {}): PrinterRecord => ({
+  id: 'p',
+  name: profile.name,
+  uri: 'ipp://127.0.0.1:631/ipp/print',
+  simulated: true,
+  answers: true,
+  seenAt: '2026-11-25T10:00:00Z',
+  state: 'idle',
+  reasons: [],
+  faults: [],
+  profile: readPrinter(profile),
+  ...change,
+});
