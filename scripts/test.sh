@@ -17,6 +17,7 @@ take_lock
 require_node
 require_debian postgres=postgresql chromium=chromium pdfinfo=poppler-utils qpdf=qpdf gs=ghostscript
 fetch_manual maint-guide usr/share/doc/maint-guide/maint-guide.en.pdf
+excerpt_manual maint-guide.en
 install_packages
 step "formatting" npm run --silent format:check
 step "types" npm run --silent typecheck

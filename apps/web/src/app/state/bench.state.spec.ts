@@ -90,7 +90,7 @@ test('a plan with fewer sheets never leaves a sheet chosen that is gone', () => 
 });
 
 test('an unchanged printer keeps its identity, so that nothing is planned again', () => {
-  const state = after(BenchActions.printerSeen({ printer: { ...printer, profile: { ...profile } } }));
+  const state = after(BenchActions.printerSeen({ printer: { ...printer, profile: { ...printer.profile } } }));
   expect(state.printer).toBe(printer);
 });
 
