@@ -1,4 +1,4 @@
-import { deepStrictEqual as same, ok as holds } from 'node:assert/strict';
+import { deepStrictEqual as same } from 'node:assert/strict';
 import fc from 'fast-check';
 import { deliver, isInformationSheet, leaf, type Plan, type ReadPage } from '../src';
 import { job, nameOf, planned, RUNS, selected, type Job } from './any-job';
