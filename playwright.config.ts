@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: 'tests/e2e',
+  globalSetup: './tests/e2e/template.ts',
   timeout: 120_000,
   expect: { timeout: 10_000 },
   workers: 2,

@@ -4,6 +4,8 @@ import { expect, test, type World } from './world';
 
 /** What goes wrong in the middle of a job: nothing is lost, and nothing is printed twice. */
 
+test.use({ ownWorld: true });
+
 interface Delivery {
   readonly id: string;
   readonly state: string;

@@ -1,5 +1,7 @@
 import { expect, test } from './world';
 
+test.use({ ownWorld: true });
+
 interface Delivery {
   readonly id: string;
   readonly state: string;

@@ -1,26 +1,16 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { setTimeout as wait } from 'node:timers/promises';
-import { fileURLToPath } from 'node:url';
+import { setImmediate as turn, setTimeout as wait } from 'node:timers/promises';
 import { test as base, expect, type Page } from '@playwright/test';
-import {
-  autumnProgramme,
-  flyer,
-  grantReturn,
-  playersNotes,
-  rehearsalTimetable,
-  seasonContract,
-  stagePlan,
-} from '@foglio/demo';
-import { Client } from 'pg';
+import { databaseAt, databaseServer, query, TEMPLATE } from './databases';
 import { ownDatabase } from './own-database';
+import { ended, launch, ROOT } from './programs';
+import { DRAWN } from './template';
 
-export { expect };
-
-export const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+export { expect, ROOT };
 
 /** A manual that Debian ships and this project did not write. */
 export const MANUAL = join(ROOT, '.foglio/manual/maint-guide.en.pdf');
@@ -45,6 +35,7 @@ interface PrintedFace {
 }
 
 export interface PrinterOptions {
+  /** Milliseconds a sheet takes; without it none. */
   readonly sheetMs?: number;
   /** Kilobytes a second at which documents are taken in; 0: as fast as they come. */
   readonly intakeKb?: number;
@@ -56,86 +47,163 @@ export interface PrinterOptions {
   readonly also?: readonly string[];
 }
 
-const profileOf = (printer: string): string => join(ROOT, `demo/printers/${printer}.json`);
-const UPPER_OFFICE = profileOf('upper-office');
+interface Profile {
+  readonly name: string;
+  readonly trays: readonly { readonly id: string; readonly size: string }[];
+}
 
+const FIRST = 'upper-office';
+const OTHERS = ['library', 'box-office'];
+
+const profilePath = (printer: string): string => join(ROOT, `demo/printers/${printer}.json`);
+
+/** What a printer of the demo is, with other paper in some trays. */
+function profileOf(printer: string, papers: PrinterOptions['papers'] = {}): Profile {
+  const profile = JSON.parse(readFileSync(profilePath(printer), 'utf8')) as Profile;
+  return { ...profile, trays: profile.trays.map((tray) => ({ ...tray, size: papers[tray.id] ?? tray.size })) };
+}
+
+/** The demo's documents, by their short names. */
 const DOCUMENTS = {
-  contract: seasonContract,
-  programme: autumnProgramme,
-  'stage-plan': stagePlan,
-  'players-notes': playersNotes,
-  flyer,
-  'grant-return': grantReturn,
-  timetable: rehearsalTimetable,
+  contract: 'seasonContract',
+  programme: 'autumnProgramme',
+  'stage-plan': 'stagePlan',
+  'players-notes': 'playersNotes',
+  flyer: 'flyer',
+  'grant-return': 'grantReturn',
+  timetable: 'rehearsalTimetable',
 } as const;
 
-/** The real server, database and simulated printer of one test, each a process of its own. */
+/** What was uploaded, set up and sent in a world, but for the demo's documents and what was read of them. */
+const FORGET = [
+  'delete from deliveries',
+  'delete from series_rows',
+  'delete from series',
+  'delete from setups',
+  'delete from jobs',
+  'delete from files',
+  'delete from printers',
+  'delete from graphile_worker._private_jobs',
+];
+
+/** What a world has before anything is done in it: the documents' hashes as a list of PostgreSQL, the set-ups as JSON. */
+async function pristine(): Promise<{ documents: string; setups: string }> {
+  const { rows } = await query<{ documents: string; setups: string }>(
+    databaseAt(databaseServer(), TEMPLATE),
+    `select (select array_agg(sha256)::text from contents) as documents, (select json_agg(setups)::text from setups) as setups`,
+  );
+  return rows[0]!;
+}
+
+/**
+ * The real server, database and simulated printers, each a process of its own. A world is begun anew for each test, which
+ * takes a moment; its programs are started for the first.
+ */
 export class World {
   private readonly folder = mkdtempSync(join(tmpdir(), 'foglio-world-'));
-  private readonly database = `e2e_${randomBytes(6).toString('hex')}`;
-  private profile = UPPER_OFFICE;
+  private readonly name = `e2e_${randomBytes(6).toString('hex')}`;
+  private readonly database: string;
+  private options: PrinterOptions = {};
   private server: ChildProcess | null = null;
-  private printer: ChildProcess | null = null;
-  private readonly others: { readonly id: string; readonly child: ChildProcess; readonly uri: string }[] = [];
+  private readonly printers = new Map<string, { child: ChildProcess; uri: string }>();
   base = '';
-  printerUri = '';
-  panel = '';
 
-  /** @param databases where the world's database is made */
-  constructor(private readonly databases: string = adminUrl()) {}
+  /** @param databases the server where the world's database is made; another than the project's has no template */
+  constructor(private readonly databases: string | null = null) {
+    this.database = databaseAt(databases ?? databaseServer(), this.name);
+  }
 
+  /** Starts everything, as the options have it. */
   async start(options: PrinterOptions = {}): Promise<void> {
-    if (options.as) this.profile = profileOf(options.as);
-    await this.admin(`create database ${this.database}`);
-    await this.startPrinter(options);
-    for (const id of options.also ?? []) {
-      const args = ['--profile', profileOf(id), '--folder', join(this.folder, id), '--port', '0'];
-      const sheetMs = `${options.sheetMs ?? 5}`;
-      const [child, uri] = await launch('apps/printer', [...args, '--sheet-ms', sheetMs], {}, /ipp:\S+/);
-      this.others.push({ id, child, uri });
-    }
+    this.options = options;
+    const template = this.databases === null ? ` template ${TEMPLATE}` : '';
+    await this.admin(`create database ${this.name}${template}`);
+    for (const id of [FIRST, ...(options.also ?? [])]) await this.startPrinter(options, id);
     await this.startServer();
   }
 
-  async startPrinter({ sheetMs = 5, intakeKb = 0, papers }: PrinterOptions = {}): Promise<void> {
-    if (papers) this.profile = this.profileWith(papers);
-    const port = /:(\d+)\//.exec(this.printerUri)?.[1] ?? '0';
-    const args = ['--profile', this.profile, '--folder', join(this.folder, 'printer'), '--port', port];
-    const [child, line] = await launch(
-      'apps/printer',
-      [...args, '--sheet-ms', `${sheetMs}`, '--intake-kb', `${intakeKb}`],
-      {},
-      /ipp:\S+/,
+  /**
+   * Begins anew without starting anything: no job, set-up or delivery is left, printers are as they came.
+   *
+   * @returns false where something is still under way that would go on into the next test: this world cannot be had
+   */
+  async beginAnew(options: PrinterOptions): Promise<boolean> {
+    if (!(await this.isAtRest())) return false;
+    this.options = options;
+    const { documents, setups } = await pristine();
+    const entries = this.listed().map(([id, uri], place) => {
+      const profile = this.profile(id);
+      const values = [id, profile.name, uri, panelAt(uri)].map((text) => `$q$${text}$q$`).join(', ');
+      return `(${values}, ${place}, $q$${JSON.stringify(profile)}$q$)`;
+    });
+    await query(
+      this.database,
+      ...FORGET,
+      `delete from contents where sha256 <> all ($q$${documents}$q$::text[])`,
+      `insert into setups select * from json_populate_recordset(null::setups, $q$${setups}$q$)`,
+      `insert into printers (id, name, uri, panel, place, profile) values ${entries.join(', ')}`,
     );
-    this.printer = child;
-    this.printerUri = line;
-    this.panel = panelAt(line);
+    const { sheetMs = 0, intakeKb = 0 } = options;
+    for (const [id, { uri }] of this.printers) {
+      await putJson(`${panelAt(uri)}/new`, { profile: this.profile(id), sheetMs, intakeKb });
+    }
+    return true;
+  }
+
+  /** Whether nothing is being read or sent any more; what is nearly done is waited for. */
+  private async isAtRest(): Promise<boolean> {
+    if (this.server?.exitCode !== null || this.server.signalCode !== null) return false;
+    for (let round = 0; round < 100; round += 1) {
+      const { rows } = await query<{ busy: string }>(
+        this.database,
+        `select (select count(*) from graphile_worker._private_jobs)
+              + (select count(*) from deliveries where state in ('queued', 'sending')) as busy`,
+      );
+      if (rows[0]?.busy === '0') return true;
+      await wait(20);
+    }
+    return false;
+  }
+
+  /** A printer's profile; the first one's is as the options have it. */
+  private profile(id: string): Profile {
+    return id === FIRST ? profileOf(this.options.as ?? FIRST, this.options.papers) : profileOf(id);
+  }
+
+  /** The printers that the server is told of, with their addresses. */
+  private listed(): [string, string][] {
+    return [FIRST, ...(this.options.also ?? [])].map((id) => [id, this.printers.get(id)!.uri]);
+  }
+
+  async startPrinter({ sheetMs = 0, intakeKb = 0 }: PrinterOptions = {}, id = FIRST): Promise<void> {
+    const port = /:(\d+)\//.exec(this.printers.get(id)?.uri ?? '')?.[1] ?? '0';
+    const place = ['--profile', profilePath(id === FIRST ? (this.options.as ?? FIRST) : id), '--port', port];
+    const pace = ['--sheet-ms', `${sheetMs}`, '--intake-kb', `${intakeKb}`];
+    const folder = ['--folder', join(this.folder, id)];
+    const [child, uri] = await launch('apps/printer', [...place, ...folder, ...pace], {}, /ipp:\S+/);
+    this.printers.set(id, { child, uri });
   }
 
   async startServer(): Promise<void> {
-    const others = this.others.map(({ id, uri }) => ({ id, uri, panel: panelAt(uri), profile: profileOf(id) }));
-    const printers = [
-      { id: 'upper-office', uri: this.printerUri, panel: this.panel, profile: this.profile },
-      ...others,
-    ];
+    const printers = this.listed().map(([id, uri]) => {
+      const profile = profilePath(id === FIRST ? (this.options.as ?? FIRST) : id);
+      return { id, uri, panel: panelAt(uri), profile };
+    });
     const env = {
-      DATABASE_URL: this.databases.replace(/\/[^/]*$/, `/${this.database}`),
+      DATABASE_URL: this.database,
       // The same port again after a restart, so that an open page finds its server.
       PORT: /:(\d+)$/.exec(this.base)?.[1] ?? '0',
       FOGLIO_PRINTERS: JSON.stringify(printers),
     };
-    const [child, line] = await launch('apps/server', [], env, /http:\S+/);
-    this.server = child;
-    this.base = line;
+    [this.server, this.base] = await launch('apps/server', [], env, /http:\S+/);
   }
 
-  /** The usual printer with other paper in some trays. */
-  private profileWith(papers: Readonly<Record<string, string>>): string {
-    const profile = JSON.parse(readFileSync(UPPER_OFFICE, 'utf8')) as { trays: { id: string; size: string }[] };
-    for (const tray of profile.trays) tray.size = papers[tray.id] ?? tray.size;
-    const path = join(this.folder, 'printer.json');
-    writeFileSync(path, JSON.stringify(profile));
-    return path;
+  get printerUri(): string {
+    return this.printers.get(FIRST)!.uri;
+  }
+
+  get panel(): string {
+    return panelAt(this.printerUri);
   }
 
   /** Kill -9: no handler runs, nothing is finished. */
@@ -144,18 +212,17 @@ export class World {
   }
 
   killPrinter(): Promise<void> {
-    return ended(this.printer, 'SIGKILL');
+    return ended(this.printers.get(FIRST)!.child, 'SIGKILL');
   }
 
   stopPrinter(): Promise<void> {
-    return ended(this.printer, 'SIGTERM');
+    return ended(this.printers.get(FIRST)!.child, 'SIGTERM');
   }
 
   async stop(): Promise<void> {
     await ended(this.server, 'SIGTERM');
-    await ended(this.printer, 'SIGTERM');
-    for (const { child } of this.others) await ended(child, 'SIGTERM');
-    await this.admin(`drop database ${this.database} with (force)`);
+    for (const { child } of this.printers.values()) await ended(child, 'SIGTERM');
+    await this.admin(`drop database ${this.name} with (force)`);
     rmSync(this.folder, { recursive: true, force: true });
   }
 
@@ -172,13 +239,12 @@ export class World {
   }
 
   /** A document of the demo's world. */
-  async source(kind: keyof typeof DOCUMENTS): Promise<Uint8Array> {
-    return new Uint8Array(await DOCUMENTS[kind]());
+  source(kind: keyof typeof DOCUMENTS): Buffer {
+    return readFileSync(join(DRAWN, `${DOCUMENTS[kind]}.pdf`));
   }
 
   private panelOf(printer: string): string {
-    const other = this.others.find(({ id }) => id === printer);
-    return other ? panelAt(other.uri) : this.panel;
+    return panelAt(this.printers.get(printer)!.uri);
   }
 
   async api<T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST'): Promise<T> {
@@ -191,15 +257,16 @@ export class World {
   }
 
   async upload(bytes: Buffer, name: string): Promise<string> {
-    // Making a file keeps this process busy, and the server may have closed the connection meanwhile: look first.
-    await wait(50);
+    // Making a file keeps this process busy, and the server may have closed the connection meanwhile: hear of it first.
+    await turn();
+    await turn();
     const answer = await fetch(`${this.base}/api/files?name=${name}`, { method: 'POST', body: new Uint8Array(bytes) });
     return ((await answer.json()) as { id: string }).id;
   }
 
   /** A job of the demo's world, entered as a person's browser would; its pages have been read. */
   async demoJob(kind: keyof typeof DOCUMENTS, settings: object = {}): Promise<string> {
-    const file = await this.upload(await DOCUMENTS[kind](), `${kind}.pdf`);
+    const file = await this.upload(this.source(kind), `${kind}.pdf`);
     await this.read(file);
     const ticket = { version: 1, title: kind, documents: [{ file }], ...settings };
     return (await this.api<{ id: string }>('/jobs', { ticket })).id;
@@ -215,10 +282,7 @@ export class World {
   }
 
   private async admin(statement: string): Promise<void> {
-    const client = new Client({ connectionString: this.databases });
-    await client.connect();
-    await client.query(statement);
-    await client.end();
+    await query(this.databases ?? databaseServer(), statement);
   }
 
   manual(): Buffer {
@@ -229,54 +293,59 @@ export class World {
 /** Where the simulated printer of that address shows its front panel. */
 const panelAt = (uri: string): string => uri.replace('ipp:', 'http:').replace('/ipp/print', '/panel');
 
-/** Starts a bundled program and waits for the line that tells its address. */
-function launch(
-  folder: string,
-  args: readonly string[],
-  env: NodeJS.ProcessEnv,
-  address: RegExp,
-): Promise<[ChildProcess, string]> {
-  const child = spawn(process.execPath, [join(ROOT, folder, 'dist/main.js'), ...args], {
-    env: { ...process.env, ...env },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  return new Promise((resolve, reject) => {
-    let told = '';
-    child.once('exit', (code) => reject(new Error(`${folder} ended with ${code}: ${told}`)));
-    child.stdout.on('data', (part: Buffer) => {
-      told += part.toString();
-      const found = address.exec(told);
-      if (found) resolve([child, found[0]]);
-    });
-  });
+async function putJson(url: string, body: object): Promise<void> {
+  const headers = { 'Content-Type': 'application/json' };
+  const answer = await fetch(url, { method: 'PUT', headers, body: JSON.stringify(body) });
+  if (!answer.ok) throw new Error(`PUT ${url}: ${answer.status} ${await answer.text()}`);
 }
 
-function ended(child: ChildProcess | null, signal: NodeJS.Signals): Promise<void> {
-  if (!child || child.exitCode !== null || child.signalCode !== null) return Promise.resolve();
-  return new Promise((resolve) => {
-    child.once('exit', () => resolve());
-    child.kill(signal);
-  });
+/** The world that the tests of one worker have one after the other. */
+class Shared {
+  private world: World | null = null;
+
+  async take(options: PrinterOptions): Promise<World> {
+    if (this.world && (await this.world.beginAnew(options))) return this.world;
+    await this.world?.stop();
+    this.world = new World();
+    await this.world.start({ also: OTHERS });
+    // So that the first test begins as every other one does.
+    if (!(await this.world.beginAnew(options))) throw new Error('a new world does not come to rest');
+    return this.world;
+  }
+
+  async end(): Promise<void> {
+    await this.world?.stop();
+  }
 }
 
-function adminUrl(): string {
-  const url = process.env['DATABASE_URL'];
-  if (!url) throw new Error('DATABASE_URL is not set; run the tests with "npm test"');
-  return url;
-}
-
-/** Every test has a world of its own, and a page in which no error may reach the console. */
-export const test = base.extend<{
-  printerOptions: PrinterOptions;
-  /** A database server of the test's own, that it may stop. */
-  ownServer: boolean;
-  world: World;
-  quietPage: Page;
-}>({
+/** Every test has a world that nothing happened in before, and a page in which no error may reach the console. */
+export const test = base.extend<
+  {
+    printerOptions: PrinterOptions;
+    /** Whether the test has programs of its own, since it ends or stops some. */
+    ownWorld: boolean;
+    /** The same, and a database server that it may stop. */
+    ownServer: boolean;
+    world: World;
+    quietPage: Page;
+  },
+  { shared: Shared }
+>({
   printerOptions: [{}, { option: true }],
+  ownWorld: [false, { option: true }],
   ownServer: [false, { option: true }],
-  world: async ({ printerOptions, ownServer }, use) => {
-    const world = new World(ownServer ? ownDatabase('start') : undefined);
+  shared: [
+    // Playwright asks for the pattern, empty or not.
+    async ({}, use) => {
+      const shared = new Shared();
+      await use(shared);
+      await shared.end();
+    },
+    { scope: 'worker' },
+  ],
+  world: async ({ printerOptions, ownWorld, ownServer, shared }, use) => {
+    if (!ownWorld && !ownServer) return use(await shared.take(printerOptions));
+    const world = new World(ownServer ? ownDatabase('start') : null);
     await world.start(printerOptions);
     await use(world);
     await world.stop();

@@ -10,6 +10,7 @@ import {
   STATUS,
   type Message,
 } from '@foglio/ipp';
+import { readPrinter } from '@foglio/core/validate';
 import { renderPage } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
 import { answer, type Answer } from './ipp-answers';
@@ -18,19 +19,25 @@ import type { Machine } from './machine';
 export interface AppOptions {
   readonly machine: Machine;
   readonly archive: Archive;
-  /** Kilobytes a second at which a document is taken in; Infinity: as fast as it comes. */
-  readonly intakeKb: number;
+}
+
+/** What a printer is to be from now on: the profile it had, if none is given. */
+interface NewMachine {
+  readonly profile?: unknown;
+  readonly sheetMs?: number;
+  /** 0: as fast as documents come. */
+  readonly intakeKb?: number;
 }
 
 const LARGEST_REQUEST = 1024 * 1024 * 1024;
 
 /** The simulated printer's two sides: IPP at /ipp/print, and its front panel and output as JSON under /panel. */
-export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
+export function createApp({ machine, archive }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.post('/ipp/print', async (request, response) => {
     const address = `ipp://${request.headers.host}/ipp/print`;
-    await serveIpp(request, response, machine, address, intakeKb);
+    await serveIpp(request, response, machine, address);
   });
   app.get('/panel', (_request, response) => {
     const trays = machine.profile.trays.map(({ id }) => ({
@@ -84,6 +91,16 @@ export function createApp({ machine, archive, intakeKb }: AppOptions): Express {
     await machine.takeOutput();
     response.status(204).end();
   });
+  // What no office printer has, and those who try things out need.
+  app.put('/panel/new', express.json(), async (request, response) => {
+    const { profile, sheetMs = 0, intakeKb } = request.body as NewMachine;
+    await machine.renew({
+      ...(profile === undefined ? {} : { profile: readPrinter(profile) }),
+      sheetMs,
+      intakeKb: intakeKb || Infinity,
+    });
+    response.status(204).end();
+  });
   app.get('/panel/jobs/:id', (request, response) => {
     const job = machine.jobs.get(Number(request.params.id));
     if (!job) return void response.status(404).json({ error: 'no such job' });
@@ -122,19 +139,19 @@ async function serveIpp(
   response: Response,
   machine: Machine,
   address: string,
-  intakeKb: number,
 ): Promise<void> {
   if (request.headers['content-type'] !== 'application/ipp') {
     response.status(415).end();
     return;
   }
-  const body = await takeIn(request, intakeKb, machine);
+  const body = await takeIn(request, machine);
   if (body === null) return;
   response.type('application/ipp').send(Buffer.from(await answerBytes(body, machine, address)));
 }
 
 /** The body at the printer's pace; null where the sender broke off, whose job is then aborted. */
-async function takeIn(request: Request, intakeKb: number, machine: Machine): Promise<Uint8Array | null> {
+async function takeIn(request: Request, machine: Machine): Promise<Uint8Array | null> {
+  const { intakeKb } = machine;
   const parts: Buffer[] = [];
   let size = 0;
   try {

@@ -65,6 +65,12 @@ export class Archive {
     return jobs.sort((a, b) => a.id - b.id);
   }
 
+  /** Forgets everything. */
+  async empty(): Promise<void> {
+    await this.writing;
+    await rm(this.folder, { recursive: true, force: true });
+  }
+
   async saveJob({ delivered: _, attributes, documents, ...rest }: PrintJob): Promise<void> {
     const stored: StoredJob = {
       ...rest,

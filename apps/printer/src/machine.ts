@@ -12,6 +12,8 @@ export interface MachineOptions {
   readonly archive: Archive;
   /** Milliseconds a sheet takes to come out. */
   readonly sheetMs: number;
+  /** Kilobytes a second at which a document is taken in; without it as fast as it comes. */
+  readonly intakeKb?: number;
 }
 
 /** Why the printer stands still (RFC 8011, section 5.4.12, printer-state-reasons). */
@@ -37,10 +39,10 @@ export class Machine {
   private fault: Fault | null = null;
   private paused = false;
   private readonly bell = new EventEmitter();
-  private readonly off = new AbortController();
+  private off = new AbortController();
   private running: Promise<void> | null = null;
 
-  constructor(private readonly options: MachineOptions) {}
+  constructor(private options: MachineOptions) {}
 
   get profile(): Printer {
     return this.options.profile;
@@ -68,6 +70,26 @@ export class Machine {
     this.off.abort();
     this.bell.emit('news');
     await this.running;
+  }
+
+  /** As it came from the factory, or another printer in its place: no job, no output, trays as its profile has them. */
+  async renew(change: Partial<Omit<MachineOptions, 'archive'>>): Promise<void> {
+    await this.shutDown();
+    this.options = { ...this.options, ...change };
+    await this.options.archive.empty();
+    this.jobs.clear();
+    this.loaded.clear();
+    this.pulled.clear();
+    this.stop = null;
+    this.fault = null;
+    this.paused = false;
+    this.off = new AbortController();
+    await this.start();
+  }
+
+  /** Kilobytes a second at which a document is taken in; Infinity: as fast as it comes. */
+  get intakeKb(): number {
+    return this.options.intakeKb ?? Infinity;
   }
 
   /** Create-Job: a job without its document yet. */

@@ -28,9 +28,10 @@ if (!values.profile || !values.folder) {
 }
 const archive = new Archive(values.folder);
 const profile = readPrinter(JSON.parse(readFileSync(values.profile, 'utf8')));
-const machine = new Machine({ profile, archive, sheetMs: Number(values['sheet-ms']) });
+const intakeKb = Number(values['intake-kb']) || Infinity;
+const machine = new Machine({ profile, archive, sheetMs: Number(values['sheet-ms']), intakeKb });
 await machine.start();
-const server = createServer(createApp({ machine, archive, intakeKb: Number(values['intake-kb']) || Infinity }));
+const server = createServer(createApp({ machine, archive }));
 // A slow intake is this printer's own doing, so it must not be the reason to break off.
 server.requestTimeout = 0;
 // Longer than a client is likely to be busy elsewhere between two questions.

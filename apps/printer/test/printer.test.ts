@@ -66,7 +66,7 @@ async function switchOn(sheetMs = 1): Promise<Running> {
   const archive = new Archive(folder);
   const machine = new Machine({ profile: PROFILE, archive, sheetMs });
   await machine.start();
-  const server: Server = createServer(createApp({ machine, archive, intakeKb: Infinity }));
+  const server: Server = createServer(createApp({ machine, archive }));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
   const direct = `ipp://127.0.0.1:${port}/ipp/print`;

@@ -125,7 +125,7 @@ async function withPrinter<T>(profile: Printer, then: (machine: Machine, archive
   const archive = new Archive(folder);
   const machine = new Machine({ profile, archive, sheetMs: 0 });
   await machine.start();
-  const server = createServer(createApp({ machine, archive, intakeKb: Infinity }));
+  const server = createServer(createApp({ machine, archive }));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
   const listener = await listen(`ipp://127.0.0.1:${port}/ipp/print`);
