@@ -48,7 +48,7 @@ export default {
     room('pdf', 'packages/pdf'),
     room('ipp', 'packages/ipp'),
     room('printer', 'apps/printer'),
-    room('server', 'apps/server'),
+    { ...room('server', 'apps/server'), globalSetup: '<rootDir>/apps/server/test/template.ts' },
     room('cli', 'apps/cli'),
     room('demo', 'demo'),
     web,

@@ -7,12 +7,13 @@ source scripts/manual.sh
 
 take_lock
 require_node
-require_debian postgres=postgresql chromium=chromium gs=ghostscript qpdf=qpdf
+require_debian postgres=postgresql chromium-headless-shell=chromium-headless-shell gs=ghostscript qpdf=qpdf
 install_packages
 # A thousand pages and more.
 fetch_manual octave-doc usr/share/doc/octave/octave.pdf
+draw_demo
 build_all
-trap 'db_stop test' EXIT
+trap 'stop_task; db_stop test' EXIT
 db_start test
 release_lock
 say "the planning core in Node"

@@ -23,7 +23,7 @@ db_start() {
     port=$(remembered_port "$1/database")
     say "starting PostgreSQL on 127.0.0.1:$port"
     "${AS_DB[@]}" "$PG_BIN/pg_ctl" -D "$DB_DATA" -l "$DB_DATA/../log" -w -t 60 \
-      -o "-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories=''" start >/dev/null 9>&- ||
+      -o "-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories=''" start >/dev/null 8>&- 9>&- ||
       fail "PostgreSQL did not start; its log is $(dirname "$DB_DATA")/log"
   fi
   DATABASE_URL=postgres://foglio:$(cat "$DB_HOME/password")@127.0.0.1:$(cat "$DB_HOME/database.port")/postgres

@@ -19,9 +19,9 @@ fetch_manual() {
   rm -rf "$work"
 }
 
-# The first pages of a manual with their labels and headings, beside it: for tests to which its length is nothing, since
-# looking through a whole manual takes seconds.
+# excerpt_manual NAME PAGES: the first pages of a manual with their labels and headings, beside it, for tests to which its
+# length is nothing, since looking through a whole manual takes seconds.
 excerpt_manual() {
-  local from=$STATE/manual/$1.pdf to=$STATE/manual/$1-20.pdf
-  [ -f "$to" ] || qpdf "$from" --pages . 1-20 -- "$to"
+  local from=$STATE/manual/$1.pdf to=$STATE/manual/$1-$2.pdf
+  [ -f "$to" ] || qpdf "$from" --pages . "1-$2" -- "$to"
 }

@@ -60,6 +60,21 @@ require_debian() {
   as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"
 }
 
+# Runs a command that may take long, so that a signal ends it at once: bash puts signals off while it waits for a command
+# in the foreground. In a session of its own, so that all of it can be ended together.
+task() {
+  setsid "$@" 8>&- 9>&- &
+  TASK=$!
+  local status=0
+  wait "$TASK" || status=$?
+  TASK=
+  return "$status"
+}
+stop_task() {
+  [ -z "${TASK:-}" ] || kill -TERM -- "-$TASK" 2>/dev/null || true
+}
+trap stop_task EXIT
+
 # Runs a command where what it depends on changed since it last succeeded. NAME, then the hash, then the command.
 when_changed() {
   local stamp=$STATE/$1.stamp hash=$2
@@ -70,7 +85,11 @@ when_changed() {
   printf '%s' "$hash" >"$stamp"
 }
 
-hash_of() { find "$@" -type f -not -path '*/dist/*' -not -path '*/node_modules/*' -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1; }
+# Of what lies in some folders and files; tests are no part of what is built.
+hash_of() {
+  find "$@" -type f -not -path '*/dist/*' -not -path '*/node_modules/*' -not -path '*/test/*' -not -name '*.spec.ts' -print0 |
+    LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
+}
 
 install_packages() {
   local hash
@@ -80,18 +99,32 @@ install_packages() {
 }
 run_install() {
   say "installing npm packages"
-  npm ci --ignore-scripts --no-progress
+  task npm ci --ignore-scripts --no-progress
 }
 
+# What every room is built with.
+FOUNDATION=(packages package-lock.json tsconfig.base.json)
+
 build_all() {
-  local hash
-  hash=$(hash_of packages apps demo angular.json package-lock.json tsconfig.base.json scripts/bundle.mjs)
-  [ -f apps/web/dist/browser/index.html ] && [ -f apps/server/dist/main.js ] || rm -f "$STATE/build.stamp"
-  when_changed build "$hash" run_build
+  [ -f apps/web/dist/browser/index.html ] || rm -f "$STATE/web.stamp"
+  [ -f apps/server/dist/main.js ] && [ -f apps/printer/dist/main.js ] || rm -f "$STATE/programs.stamp"
+  when_changed programs "$(hash_of "${FOUNDATION[@]}" apps/server apps/printer demo scripts/bundle.mjs)" build_programs
+  when_changed web "$(hash_of "${FOUNDATION[@]}" apps/web angular.json)" build_web
 }
-run_build() {
-  say "building"
-  npm run --silent build
+build_programs() {
+  say "building the programs"
+  task npm run --silent build:server
+}
+build_web() {
+  say "building the screens"
+  task npm run --silent build:web
+}
+
+# The demo's documents as files, for tests: drawing them takes seconds.
+draw_demo() { when_changed demo "$(hash_of demo package-lock.json)" run_draw_demo; }
+run_draw_demo() {
+  say "drawing the documents of the demo"
+  task npx tsx demo/src/draw.ts "$STATE/demo"
 }
 
 # A free loopback port: the one given, if it can be had.

@@ -15,27 +15,50 @@ answers() {
   node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))' "$1"
 }
 
-# A second start while the first one runs only tells where it is.
-if [ -f "$STATE/$NAME/address" ] && answers "$(cat "$STATE/$NAME/address")"; then
+# Held for as long as this script lives, and by nothing that it starts: so whoever finds it free, and programs running all
+# the same, knows that a start was killed hard.
+mkdir -p "$STATE/$NAME"
+exec 8>"$STATE/$NAME/running"
+if ! flock -n 8; then
   say "already running at $(cat "$STATE/$NAME/address")"
   exit 0
 fi
 
-require_debian postgres=postgresql gs=ghostscript qpdf=qpdf
-install_packages
-build_all
+# When a process began, in ticks since the machine did (proc(5), stat, field 22): numbers of processes are given again.
+begun() { sed 's/.*) //' "/proc/$1/stat" 2>/dev/null | cut -d' ' -f20; }
+
+# What the programs file tells and still runs is ended in order, the server first.
+end_leftovers() {
+  local file=$STATE/$NAME/programs pid ticks
+  [ -f "$file" ] || return 0
+  while read -r pid ticks; do
+    [ "$(begun "$pid")" = "$ticks" ] || continue
+    say "ending what a start that was killed has left running ($pid)"
+    kill -TERM "$pid" 2>/dev/null || continue
+    for _ in $(seq 600); do [ "$(begun "$pid")" = "$ticks" ] && sleep 0.1 || break; done
+    [ "$(begun "$pid")" = "$ticks" ] && kill -KILL "$pid" 2>/dev/null || true
+  done < <(tac "$file")
+  rm -f "$file"
+}
 
 PIDS=()
+# Notes a program that was just started, so that the next start finds it whatever becomes of this one.
+note_program() {
+  PIDS+=("$1")
+  printf '%s %s\n' "$1" "$(begun "$1")" >>"$STATE/$NAME/programs"
+}
+
 stop() {
   # A closed terminal must not keep this from its end: nobody may be left to read what it says.
   trap '' INT TERM HUP PIPE EXIT
   say "stopping" || true
-  # The server first, so that what it is sending reaches a printer that is still there.
+  # What set-up is under way, then the server first, so that what it is sending reaches a printer that is still there.
+  stop_task
   local index
   for ((index = ${#PIDS[@]} - 1; index >= 0; index--)); do
     kill -TERM "${PIDS[index]}" 2>/dev/null && wait "${PIDS[index]}" 2>/dev/null || true
   done
-  rm -f "$STATE/$NAME/address"
+  rm -f "$STATE/$NAME/address" "$STATE/$NAME/programs"
   db_stop "$NAME"
   say "stopped; everything is kept for the next start" || true
 }
@@ -43,6 +66,11 @@ trap stop EXIT
 trap 'exit 130' INT
 trap 'exit 143' TERM
 trap 'exit 129' HUP
+
+require_debian postgres=postgresql gs=ghostscript qpdf=qpdf
+install_packages
+build_all
+end_leftovers
 
 db_start "$NAME"
 
@@ -53,8 +81,8 @@ for PRINTER in upper-office library box-office; do
   PROFILE=demo/printers/$PRINTER.json
   PRINTER_PORT=$(remembered_port "$NAME/$PRINTER")
   setsid node --enable-source-maps apps/printer/dist/main.js --profile "$PROFILE" \
-    --folder "$STATE/$NAME/printers/$PRINTER" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 9>&- &
-  PIDS+=($!)
+    --folder "$STATE/$NAME/printers/$PRINTER" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 8>&- 9>&- &
+  note_program $!
   PRINTERS+=("$PRINTER" "$PRINTER_PORT" "$PROFILE")
 done
 
@@ -70,9 +98,9 @@ FOGLIO_PRINTERS=$(node -p '
   JSON.stringify(entries);
 ' "${PRINTERS[@]}")
 export FOGLIO_PRINTERS
-setsid node --enable-source-maps apps/server/dist/main.js 9>&- &
+setsid node --enable-source-maps apps/server/dist/main.js 8>&- 9>&- &
 SERVER=$!
-PIDS+=("$SERVER")
+note_program "$SERVER"
 
 ADDRESS=http://127.0.0.1:$PORT
 for _ in $(seq 100); do
@@ -81,7 +109,7 @@ for _ in $(seq 100); do
   sleep 0.2
 done
 printf '%s' "$ADDRESS" >"$STATE/$NAME/address"
-node demo/dist/main.js "$ADDRESS"
+task node demo/dist/main.js "$ADDRESS"
 release_lock
 say "serving at $ADDRESS; Ctrl+C stops it"
 

@@ -142,7 +142,7 @@ test('Many files: begun, set up, a file by itself, over', async ({ quietPage: pa
   await page.goto(`${world.base}/series`);
   await expect(page.locator('fo-setup-picture svg').first()).toBeVisible();
   await expectNothingFound(page);
-  const file = await world.upload(Buffer.from(await world.source('contract')), 'contract.pdf');
+  const file = await world.upload(world.source('contract'), 'contract.pdf');
   const setup = { version: 1, documents: [{ file: '*' }] };
   const { id } = await world.api<{ id: string }>('/series', { title: 'Contracts', setup, printerId: 'upper-office' });
   const files = [

@@ -38,7 +38,7 @@ test('every operation of the API answers as the OpenAPI description says, which 
   expect(await new Validator().validate(structuredClone(served))).toMatchObject({ valid: true });
   expect(served).toEqual(JSON.parse(JSON.stringify(api.document)));
 
-  const contract = Buffer.from(await world.source('contract'));
+  const contract = world.source('contract');
   const { id: file } = await json<{ id: string }>('POST', '/api/files?name=contract.pdf', contract);
   expect(await json('GET', '/api/files?name=contract.pdf')).toEqual([
     { id: file, name: 'contract.pdf', bytes: contract.length, pages: 14 },

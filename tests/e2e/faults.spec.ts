@@ -1,4 +1,3 @@
-import { setTimeout as wait } from 'node:timers/promises';
 import { ownDatabase } from './own-database';
 import { expect, test, type World } from './world';
 
@@ -11,16 +10,17 @@ interface Delivery {
   readonly state: string;
   readonly message: string | null;
   readonly printerJobs: readonly number[];
+  readonly sheetsDone: number;
 }
 
 const follow = (world: World, id: string) => (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${id}`);
 
-/** The manual, 64 pages on both sides, sent off. */
+/** The manual, 63 pages on both sides, sent off however much paper there is. */
 async function sendManual(world: World): Promise<() => Promise<Delivery>> {
   const file = await world.upload(world.manual(), 'manual.pdf');
   const ticket = { version: 1, title: 'Manual', documents: [{ file }], sides: 'two-sided', tray: 'tray-1' };
   const { id: jobId } = await world.api<{ id: string }>('/jobs', { ticket });
-  const { id } = await world.api<Delivery>('/deliveries', { jobId, revision: 1, sheets: 32 });
+  const { id } = await world.api<Delivery>('/deliveries', { jobId, revision: 1, sheets: 32, confirmed: ['tray-short'] });
   return follow(world, id);
 }
 
@@ -51,27 +51,40 @@ test.describe('the printer vanishes', () => {
   });
 });
 
+/** Moments at which a person may think better of it, each told by how its delivery stands. */
+const MOMENTS: readonly [string, (now: Delivery) => boolean][] = [
+  ['entered', () => true],
+  ['being imposed', ({ state }) => state === 'sending'],
+  ['on its way', ({ printerJobs }) => printerJobs.length === 1],
+  ['at the printer', ({ state }) => state === 'printing'],
+  ['half printed', ({ sheetsDone }) => sheetsDone === 16],
+];
+
 test.describe('cancelled at any moment', () => {
-  test.use({ printerOptions: { sheetMs: 200 } });
+  // Some seconds for the document of about half a megabyte.
+  test.use({ printerOptions: { intakeKb: 240 } });
 
   test('waiting, being imposed, on its way or being printed: it ends, and no further sheet comes out', async ({
     world,
   }) => {
-    for (const moment of [0, 60, 200, 500, 1500]) {
+    // With this it stops in the middle of the last one.
+    await world.load('tray-1', 16);
+    for (const [moment, isThere] of MOMENTS) {
+      if (moment === 'at the printer') await world.api('/printers/upper-office/panel/paused', { paused: true }, 'PUT');
       const now = await sendManual(world);
-      const { id } = await now();
-      await wait(moment);
-      await world.api(`/deliveries/${id}/cancel`, {});
-      await expect.poll(async () => (await now()).state, { message: `after ${moment} ms` }).toBe('canceled');
+      await expect.poll(async () => isThere(await now()), { message: moment, timeout: 30_000 }).toBe(true);
+      await world.api(`/deliveries/${(await now()).id}/cancel`, {});
+      await expect.poll(async () => (await now()).state, { message: moment }).toBe('canceled');
+      if (moment === 'at the printer') await world.api('/printers/upper-office/panel/paused', { paused: false }, 'PUT');
     }
-    await wait(500);
-    const sheets = (await cameOut(world, 5)).length;
-    await wait(1500);
-    expect((await cameOut(world, 5)).length).toBe(sheets);
-    // Nothing of them keeps the printer from the next.
+    const sheets = await cameOut(world, 5);
+    expect(sheets).toEqual(FRONTS.slice(0, 16));
+    // Nothing of them keeps the printer from the next, nor comes out before or after it.
+    await world.load('tray-1', 500);
     const contract = await world.demoJob('contract');
     const { id } = await world.api<Delivery>('/deliveries', { jobId: contract, revision: 1, sheets: 14 });
     await expect.poll(async () => (await follow(world, id)()).state, { timeout: 30_000 }).toBe('completed');
+    expect(await cameOut(world, 6)).toHaveLength(sheets.length + 14);
   });
 });
 
@@ -102,18 +115,21 @@ test.describe('the server is killed', () => {
 });
 
 test.describe('the database stops', () => {
-  test.use({ printerOptions: { sheetMs: 100 }, ownServer: true });
+  test.use({ ownServer: true });
 
-  test('for ten seconds while a job is printed and another is sent: both come out once', async ({ world, page }) => {
+  test('while a job is printed and another is sent: both come out once', async ({ world, page }) => {
+    await world.load('tray-1', 5);
     const now = await sendManual(world);
-    await expect.poll(async () => (await now()).state).toBe('printing');
+    await expect.poll(async () => (await now()).sheetsDone).toBe(5);
     const contract = await world.demoJob('contract');
     const { id } = await world.api<Delivery>('/deliveries', { jobId: contract, revision: 1, sheets: 14 });
     await page.goto(`${world.base}/queue/${id}`);
     ownDatabase('stop');
     const answer = await fetch(`${world.base}/api/jobs`);
     expect([answer.status, await answer.json()]).toMatchObject([503, { code: 'database-away' }]);
-    await wait(10_000);
+    // The printer knows nothing of it, and goes on to its end.
+    await world.load('tray-1', 500);
+    await expect.poll(async () => (await world.delivered(1)).length).toBe(32);
     ownDatabase('start');
     await expect.poll(async () => (await follow(world, id)()).state, { timeout: 40_000 }).toBe('completed');
     expect((await now()).state).toBe('completed');

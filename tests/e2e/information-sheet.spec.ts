@@ -53,9 +53,9 @@ test('an information sheet: seen, given another tray, saved, sent, delivered bef
   expect(textOf(sent, 1)).toContain('Ada Quill');
 });
 
-test('from the command line it names who runs it', async ({ world }) => {
+test('from the command line it names who runs it', ({ world }) => {
   const folder = mkdtempSync(join(tmpdir(), 'foglio-information-'));
-  writeFileSync(join(folder, 'contract.pdf'), await world.source('contract'));
+  writeFileSync(join(folder, 'contract.pdf'), world.source('contract'));
   const ticket = { version: 1, documents: [{ file: 'contract.pdf' }], informationSheet: { print: true } };
   writeFileSync(join(folder, 'job.json'), JSON.stringify(ticket));
   const output = join(folder, 'out.pdf');

@@ -59,7 +59,7 @@ test('the set-up: saved, dropped on the Desk again, and the same', async ({ page
   const place = page.getByLabel('Drop a document here to set up its printing').last();
   await place.setInputFiles({ name: 'other.json', mimeType: 'application/json', buffer: Buffer.from(asked) });
   await expect(page.getByRole('alert')).toContainText('other.json: "next-season.pdf" is not');
-  const contract = Buffer.from(await world.source('contract'));
+  const contract = world.source('contract');
   await place.setInputFiles([
     { name: 'other.json', mimeType: 'application/json', buffer: Buffer.from(asked) },
     { name: 'next-season.pdf', mimeType: 'application/pdf', buffer: contract },

@@ -117,7 +117,7 @@ test('changed, renamed, duplicated, removed and brought back; new jobs start fro
   await expect(page.getByRole('link', { name: /^House set-up/ })).toBeVisible();
 
   await page.goto(world.base);
-  const contract = Buffer.from(await world.source('contract'));
+  const contract = world.source('contract');
   await page
     .getByLabel('Drop a document here to set up its printing')
     .last()

@@ -9,6 +9,7 @@ test('a file without a caution is printed in one gesture, and may be taken back'
   quietPage: page,
   world,
 }) => {
+  await page.clock.install();
   await page.goto(world.base);
   const place = page.getByLabel(PLACE).last();
   await place.setInputFiles(pdf('letter.pdf', numberedPdf(3)));
@@ -16,11 +17,13 @@ test('a file without a caution is printed in one gesture, and may be taken back'
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText('Taken back; nothing of letter was printed.')).toBeVisible();
   // Longer than it would have waited.
-  await page.waitForTimeout(6000);
+  await page.clock.runFor(6000);
   expect(await world.api('/deliveries')).toEqual([]);
 
   await place.setInputFiles(pdf('second.pdf', numberedPdf(2)));
-  await expect(page.getByText('Sent: 2 sheets of second')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/2 sheets of second go to Upper office in \d s/)).toBeVisible();
+  await page.clock.runFor(5000);
+  await expect(page.getByText('Sent: 2 sheets of second')).toBeVisible();
   await page.getByRole('link', { name: 'See it in the Queue' }).click();
   await expect(page.getByText('completed, 2 of 2 sheets')).toBeVisible();
   expect((await world.delivered(1)).map(({ tray, front }) => [tray, front])).toEqual([
@@ -39,19 +42,20 @@ const TINY = makePdf({
 });
 
 for (const [what, bytes, said] of [
-  ['a caution', () => Promise.resolve(TINY), '1 thing to confirm: '],
+  ['a caution', () => TINY, '1 thing to confirm: '],
   ['a stop', (world: World) => world.source('grant-return'), 'to settle: '],
 ] as const) {
   test(`a file with ${what} opens on the Bench, and nothing is printed`, async ({ quietPage: page, world }) => {
+    await page.clock.install();
     await page.goto(world.base);
     await page
       .getByLabel(PLACE)
       .last()
-      .setInputFiles(pdf('one.pdf', await bytes(world)));
+      .setInputFiles(pdf('one.pdf', bytes(world)));
     await expect(page).toHaveURL(/\/jobs\//, { timeout: 30_000 });
     await expect(page.locator('fo-tally-bar .summary')).toContainText(said);
     // Longer than it would have waited.
-    await page.waitForTimeout(6000);
+    await page.clock.runFor(6000);
     expect(await world.api('/deliveries')).toEqual([]);
   });
 }

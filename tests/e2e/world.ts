@@ -232,6 +232,11 @@ export class World {
     return ((await answer.json()) as { delivered?: DeliveredSheet[] }).delivered ?? [];
   }
 
+  /** Loads a tray at the printer: it stops, at its own sheet, where this is used up. */
+  load(tray: string, loaded: number): Promise<void> {
+    return putJson(`${this.panel}/trays/${tray}`, { loaded });
+  }
+
   /** The file that a printer was sent for a job. */
   async document(job: number, printer = 'upper-office'): Promise<Uint8Array> {
     const answer = await fetch(`${this.panelOf(printer)}/jobs/${job}/documents/1`);

@@ -10,6 +10,7 @@ import {
   STATUS,
   type Message,
 } from '@foglio/ipp';
+import type { Printer } from '@foglio/core';
 import { readPrinter } from '@foglio/core/validate';
 import { renderPage } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
@@ -93,12 +94,14 @@ export function createApp({ machine, archive }: AppOptions): Express {
   });
   // What no office printer has, and those who try things out need.
   app.put('/panel/new', express.json(), async (request, response) => {
-    const { profile, sheetMs = 0, intakeKb } = request.body as NewMachine;
-    await machine.renew({
-      ...(profile === undefined ? {} : { profile: readPrinter(profile) }),
-      sheetMs,
-      intakeKb: intakeKb || Infinity,
-    });
+    const { profile = machine.profile, sheetMs = 0, intakeKb } = request.body as NewMachine;
+    let another: Printer;
+    try {
+      another = readPrinter(profile);
+    } catch (error) {
+      return void response.status(400).json({ error: `"profile": ${(error as Error).message}` });
+    }
+    await machine.renew({ profile: another, sheetMs, intakeKb: intakeKb || Infinity });
     response.status(204).end();
   });
   app.get('/panel/jobs/:id', (request, response) => {
@@ -134,12 +137,7 @@ const FACE_DPI = 100;
 const isMonochrome = (job: PrintJob | undefined): boolean =>
   job !== undefined && firstString(job.attributes, 'print-color-mode') === 'monochrome';
 
-async function serveIpp(
-  request: Request,
-  response: Response,
-  machine: Machine,
-  address: string,
-): Promise<void> {
+async function serveIpp(request: Request, response: Response, machine: Machine, address: string): Promise<void> {
   if (request.headers['content-type'] !== 'application/ipp') {
     response.status(415).end();
     return;

@@ -258,6 +258,8 @@ export class Machine {
     job.reasons = ['job-printing'];
     await this.options.archive.saveJob(job);
     while (!isOver(job) && job.delivered.length < sheets.length) {
+      // Switched off while it waits for paper, it has the job still to do.
+      this.off.signal.throwIfAborted();
       const sheet = sheets[job.delivered.length] as SheetToPrint;
       const tray = await this.paperFor(sheet, job);
       if (!tray) continue;

@@ -212,14 +212,34 @@ test('stops where a tray holds another paper than the page needs; a person cance
 });
 
 test('switched off in the middle of a job it goes on where it was, and nothing comes out twice', async () => {
-  await printer.stop();
-  printer = await switchOn(20);
+  await printer.machine.load('tray-1', 4);
   const job = await send(CONTRACT);
-  while (sheetsOf(job).length < 4) await wait(5);
+  await until(job, 'processing-stopped');
+  // It waits for paper meanwhile, and ends all the same.
   await printer.stop();
+  expect(sheetsOf(job).length).toBeLessThan(16);
   printer = await switchOn();
+  await printer.machine.load('tray-1', 100);
   await until(job, 'completed');
   expect(sheetsOf(job).map(({ index }) => index)).toEqual(Array.from({ length: 16 }, (_, index) => index + 1));
+});
+
+test('renewed, it is as it came, or another printer; what was under way there is gone', async () => {
+  await printer.machine.load('tray-1', 4);
+  await until(await send(CONTRACT), 'processing-stopped');
+  const renew = (body: object): Promise<Response> =>
+    fetch(`${printer.panel}/new`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  expect((await renew({ profile: { name: 'No printer' } })).status).toBe(400);
+  expect(printer.machine.stop?.reason).toBe('media-empty');
+  const trays = PROFILE.trays.map((tray) => ({ ...tray, loaded: 7 }));
+  expect((await renew({ profile: { ...PROFILE, name: 'Another', trays } })).status).toBe(204);
+  expect([printer.machine.profile.name, printer.machine.loaded.get('tray-1')]).toEqual(['Another', 7]);
+  expect([printer.machine.jobs.size, printer.machine.stop, printer.machine.output]).toEqual([0, null, []]);
+  await until(await send({ tray: 'tray-1', documents: [{ file: 'manual.pdf', pages: '1-3' }] }), 'completed');
 });
 
 test('refuses what it does not support by name, and a document that is no PDF', async () => {

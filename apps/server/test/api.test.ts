@@ -1,12 +1,12 @@
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { request as rawRequest } from 'node:http';
+import { once } from 'node:events';
+import { request as rawRequest, type IncomingMessage } from 'node:http';
 import { connect as openSocket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Heading, PageFacts } from '@foglio/core';
-import { seasonContract } from '@foglio/demo';
 import { count } from 'drizzle-orm';
 import supertest from 'supertest';
 import { contentChunks, contents, files } from '../src/database/schema';
@@ -18,7 +18,7 @@ let contract: Buffer;
 
 beforeAll(async () => {
   server = await startServer();
-  contract = await seasonContract();
+  contract = readFileSync(join(__dirname, '../../../.foglio/demo/seasonContract.pdf'));
 });
 afterAll(() => server.stop());
 
@@ -72,7 +72,7 @@ describe('files', () => {
   }
 
   test('labels and outline of a manual are kept with it, and given with its job', async () => {
-    const manual = readFileSync(join(__dirname, '../../../.foglio/manual/maint-guide.en.pdf'));
+    const manual = readFileSync(join(__dirname, '../../../.foglio/manual/maint-guide.en-20.pdf'));
     const { id } = (await upload(manual, 'manual.pdf')).body as FileAnswer;
     const { pages, outline } = await withOutline(id);
     expect(pages.slice(5, 8).map(({ label }) => label)).toEqual(['vi', '1', '2']);
@@ -163,13 +163,14 @@ describe('files', () => {
   test('an upload that breaks off leaves nothing behind', async () => {
     const before = [await rows(contents), await rows(contentChunks), await rows(files)];
     const socket = openSocket(server.port, '127.0.0.1');
+    const coming = once(server.http, 'request') as Promise<[IncomingMessage]>;
     socket.write(
       `POST /api/files?name=x.pdf HTTP/1.1\r\nHost: 127.0.0.1:${server.port}\r\nContent-Length: 900000\r\n\r\n`,
     );
     socket.write(contract);
-    await wait(100);
+    const [request] = await coming;
     socket.destroy();
-    await wait(200);
+    await new Promise((resolve) => request.once('close', resolve));
     expect([await rows(contents), await rows(contentChunks), await rows(files)]).toEqual(before);
   });
 

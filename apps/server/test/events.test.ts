@@ -1,5 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { seasonContract } from '@foglio/demo';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { readTicket } from '@foglio/core/validate';
 import { deliveries } from '../src/database/schema';
 import { changeDelivery } from '../src/deliveries/delivery-store';
@@ -14,7 +15,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 async function enterDelivery(): Promise<string> {
-  const bytes = await seasonContract();
+  const bytes = new Uint8Array(readFileSync(join(__dirname, '../../../.foglio/demo/seasonContract.pdf')));
   const content = await store(server, bytes);
   const [file] = await server.db.insert(files).values({ contentId: content.id, name: 'contract.pdf' }).returning();
   const ticket = readTicket({ version: 1, title: 'Contract', documents: [{ file: file!.id }] });

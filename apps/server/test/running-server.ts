@@ -5,8 +5,6 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { readPrinter } from '@foglio/core/validate';
 import { inScratchFolder } from '@foglio/pdf';
-import { buildSync } from 'esbuild';
-import { Client } from 'pg';
 import type { Response } from 'supertest';
 import { createApp } from '../src/app';
 import { connect, type Connection } from '../src/database/connection';
@@ -19,20 +17,7 @@ import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { enterPrinters } from '../src/printers/printer-store';
 import { enterHouseSetup } from '../src/setups/setup-store';
 import { DescribedApi } from './described';
-
-const MIGRATIONS = join(__dirname, '../drizzle');
-
-/** The workers' program, made from its source as the server's is; one for each process that runs tests. */
-const WORKER = join(__dirname, `../../../.foglio/test/pdf-worker-${process.pid}.mjs`);
-buildSync({
-  entryPoints: [join(__dirname, '../src/pdf/pdf-worker.ts')],
-  outfile: WORKER,
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  packages: 'external',
-  tsconfig: join(__dirname, '../../../tsconfig.base.json'),
-});
+import { asAdmin, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
 
 export const pdfWorkers = (): PdfWorkers => new PdfWorkers(WORKER);
 
@@ -40,6 +25,8 @@ export const pdfWorkers = (): PdfWorkers => new PdfWorkers(WORKER);
 export interface RunningServer extends Connection {
   readonly base: string;
   readonly port: number;
+  /** Tells of every request that comes. */
+  readonly http: Server;
   readonly databaseUrl: string;
   readonly presence: Presence;
   readonly workers: PdfWorkers;
@@ -52,16 +39,23 @@ export const PROFILE = readPrinter({
   jobs: { overrides: ['media-col', 'sides'], documents: false },
 });
 
-/** @param printerUri where its one printer is; the default answers to nothing */
-export async function startServer(
+interface ServerOptions {
+  /** Where its one printer is; the default answers to nothing. */
+  readonly printerUri?: string;
+  /** In bytes. */
+  readonly uploadLimit?: number;
+  /** Whether what is uploaded is looked through; few tests ask what is found, and it takes seconds. */
+  readonly reads?: boolean;
+}
+
+export async function startServer({
   printerUri = 'ipp://127.0.0.1:9/ipp/print',
   uploadLimit = 1024 * 1024,
-): Promise<RunningServer> {
-  const admin = process.env['DATABASE_URL'];
-  if (!admin) throw new Error('DATABASE_URL is not set; run the tests with "npm test"');
+  reads = false,
+}: ServerOptions = {}): Promise<RunningServer> {
   const name = `test_${randomBytes(6).toString('hex')}`;
-  await asAdmin(admin, `create database ${name}`);
-  const databaseUrl = admin.replace(/\/[^/]*$/, `/${name}`);
+  await asAdmin(`create database ${name} template ${TEMPLATE}`);
+  const databaseUrl = databaseAt(name);
   const { pool, db } = await connect(databaseUrl, MIGRATIONS);
   const presence = new Presence(databaseUrl);
   await presence.open();
@@ -70,7 +64,7 @@ export async function startServer(
   const workers = pdfWorkers();
   workers.warmUp();
   const sending = await startSending(pool, db, workers, presence.server);
-  const reading = await startReading(pool, db, workers);
+  const reading = reads ? await startReading(pool, db, workers) : null;
   const keeper = new Keeper({ db, presence, enqueue: (delivery) => enqueueDelivery(db, delivery), followMs: 50 });
   await keeper.start();
   const server: Server = createServer();
@@ -85,20 +79,23 @@ export async function startServer(
     await keeper.stop();
     await sending.stop();
     workers.close();
-    await reading.stop();
+    await reading?.stop();
     await presence.close();
     await pool.end();
-    await asAdmin(admin, `drop database ${name} with (force)`);
+    await asAdmin(`drop database ${name} with (force)`);
     expect(described.complaints).toEqual([]);
   };
-  return { pool, db, base: `http://127.0.0.1:${port()}`, port: port(), databaseUrl, presence, workers, stop };
-}
-
-async function asAdmin(url: string, statement: string): Promise<void> {
-  const client = new Client({ connectionString: url });
-  await client.connect();
-  await client.query(statement);
-  await client.end();
+  return {
+    pool,
+    db,
+    base: `http://127.0.0.1:${port()}`,
+    port: port(),
+    http: server,
+    databaseUrl,
+    presence,
+    workers,
+    stop,
+  };
 }
 
 /** Stores bytes as an upload does, without entering them to be read. */

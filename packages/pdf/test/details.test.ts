@@ -162,11 +162,14 @@ describe('the smallest text as it stands on the page, after the text matrix', ()
 });
 
 describe('a manual that this project did not write', () => {
-  const manual = readFileSync('.foglio/manual/maint-guide.en.pdf');
+  // `npm run soak` looks through the whole of it.
+  const path = `.foglio/manual/maint-guide.en${process.env['FOGLIO_TIMES'] ? '' : '-20'}.pdf`;
+  const manual = readFileSync(path);
+  const pages = Number(/^Pages: +(\d+)/m.exec(execFileSync('pdfinfo', [path], { encoding: 'utf8' }))?.[1]);
 
   test('its coloured pages are those on which poppler sees colour; every word is within the content box', async () => {
     const details = await detailsOf(manual);
-    expect(details).toHaveLength(63);
+    expect(details).toHaveLength(pages);
     const words = wordPlaces(manual);
     details.forEach(({ content }, index) => {
       const [x, y, width, height] = content!;
@@ -176,7 +179,7 @@ describe('a manual that this project did not write', () => {
       expect(outside).toEqual([]);
     });
     // An independent count: a page's picture, written in red, green and blue, has pixels whose channels differ.
-    const pictures = execFileSync('pdftoppm', ['-r', '36', '.foglio/manual/maint-guide.en.pdf'], {
+    const pictures = execFileSync('pdftoppm', ['-r', '36', path], {
       maxBuffer: 1 << 29,
     });
     expect(details.map(({ color, looksGray }) => color === true && !looksGray)).toEqual(inColour(pictures));
@@ -184,8 +187,8 @@ describe('a manual that this project did not write', () => {
 
   test('only the pages asked for; nothing is told of a file that cannot be read', async () => {
     const told: number[] = [];
-    await readDetails(manual, [62, 7, 99], (page) => void told.push(page));
-    expect(told).toEqual([62, 7]);
+    await readDetails(manual, [18, 7, 99], (page) => void told.push(page));
+    expect(told).toEqual([18, 7]);
     await expect(detailsOf(new TextEncoder().encode('%PDF-1.7 nothing'))).rejects.toThrow(PdfError);
   });
 });

@@ -19,7 +19,7 @@ const ENTER_MS = 500;
 export async function readContentDetails(
   db: Database,
   id: string,
-  workers: PdfWorkers,
+  workers: Pick<PdfWorkers, 'readDetails'>,
   limits?: WorkerLimits,
 ): Promise<void> {
   const content = await onceDatabaseAnswers(() => db.query.contents.findFirst({ where: eq(contents.id, id) }));

@@ -77,7 +77,10 @@ process.once('message', (request: PdfRequest) => {
   })();
 });
 // Not at once: work that waits for this worker goes first, and whoever started it has other things to do now.
-const rehearsal = setTimeout(() => void rehearse(), REHEARSE_AFTER_MS);
+const rehearsal = setTimeout(() => {
+  // Where hundreds of workers are started, as in tests, a second for each is not well spent.
+  if (process.env['FOGLIO_REHEARSE'] !== 'no') void rehearse();
+}, REHEARSE_AFTER_MS);
 // The server is gone: nobody waits for what comes of it.
 process.once('disconnect', () => process.exit(1));
 await getReady();
