@@ -60,9 +60,11 @@ async function step({ name, command, args, files = null, beside = false }) {
   return passed;
 }
 
+/** All of them, whatever becomes of the first: who mends one thing wants to know of the others. */
 async function inTurn(list) {
-  for (const one of list) if (!(await step(one))) return false;
-  return true;
+  let passed = true;
+  for (const one of list) passed = (await step(one)) && passed;
+  return passed;
 }
 
 const npm = (script) => ({ command: 'npm', args: ['run', '--silent', script] });

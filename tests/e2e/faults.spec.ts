@@ -20,7 +20,12 @@ async function sendManual(world: World): Promise<() => Promise<Delivery>> {
   const file = await world.upload(world.manual(), 'manual.pdf');
   const ticket = { version: 1, title: 'Manual', documents: [{ file }], sides: 'two-sided', tray: 'tray-1' };
   const { id: jobId } = await world.api<{ id: string }>('/jobs', { ticket });
-  const { id } = await world.api<Delivery>('/deliveries', { jobId, revision: 1, sheets: 32, confirmed: ['tray-short'] });
+  const { id } = await world.api<Delivery>('/deliveries', {
+    jobId,
+    revision: 1,
+    sheets: 32,
+    confirmed: ['tray-short'],
+  });
   return follow(world, id);
 }
 
