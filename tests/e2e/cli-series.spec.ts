@@ -5,9 +5,9 @@ import { parse } from 'csv-parse/sync';
 import { numberedPdf } from '../../packages/pdf/test/make-pdf';
 import { expect, ROOT, test, type World } from './world';
 
-const FOGLIO = join(ROOT, 'apps/cli/bin/foglio.mjs');
+const FOGLIO = join(ROOT, 'apps/cli/dist/foglio.js');
 /** `npm run soak` takes five times as many. */
-const FILES = 40 * Number(process.env['FOGLIO_TIMES'] ?? 1);
+const FILES = 24 * Number(process.env['FOGLIO_TIMES'] ?? 1);
 
 /** Two pages on both sides of a sheet of Tray 1, after a first page by itself from Tray 2. */
 const SETUP = {

@@ -127,7 +127,12 @@ test.describe('the database stops', () => {
     const now = await sendManual(world);
     await expect.poll(async () => (await now()).sheetsDone).toBe(5);
     const contract = await world.demoJob('contract');
-    const { id } = await world.api<Delivery>('/deliveries', { jobId: contract, revision: 1, sheets: 14 });
+    const { id } = await world.api<Delivery>('/deliveries', {
+      jobId: contract,
+      revision: 1,
+      sheets: 14,
+      confirmed: ['tray-short'],
+    });
     await page.goto(`${world.base}/queue/${id}`);
     ownDatabase('stop');
     const answer = await fetch(`${world.base}/api/jobs`);
