@@ -11,6 +11,7 @@ const room = (name, folder) => ({
   rootDir: '.',
   testEnvironment: 'node',
   testMatch: [`<rootDir>/${folder}/**/*.test.ts`],
+  setupFiles: ['<rootDir>/jest.seed.cjs'],
   transform: { '\\.[mc]?[jt]s$': swc },
   // Published as ES modules only.
   transformIgnorePatterns: ['/node_modules/(?!pdfjs-dist/)'],

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { connect } from 'node:net';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -73,7 +73,34 @@ const DEMO_TITLES = [
   'Grant return',
 ];
 
-test('npm start serves the demo; Ctrl+C stops all of it and loses nothing; the next start goes on', async () => {
+/** Every process that was started, by what /proc tells (proc(5)). */
+function processesOf({ child }: Started): number[] {
+  const parents = new Map<number, number>();
+  for (const name of readdirSync('/proc').filter((one) => /^\d+$/.test(one))) {
+    try {
+      // After the name, which may hold anything: the state, then the parent.
+      const fields = readFileSync(`/proc/${name}/stat`, 'utf8').split(') ').at(-1)!.split(' ');
+      if (fields[0] !== 'Z') parents.set(Number(name), Number(fields[1]));
+    } catch {
+      // It has just ended.
+    }
+  }
+  const isOurs = (pid: number | undefined): boolean =>
+    pid !== undefined && pid > 1 && (pid === child.pid || isOurs(parents.get(pid)));
+  return [...parents.keys()].filter(isOurs);
+}
+
+const lives = (pid: number): boolean => {
+  try {
+    return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1)![0] !== 'Z';
+  } catch {
+    return false;
+  }
+};
+
+const commandOf = (pid: number): string => readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
+
+test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it and lose nothing; the next start goes on', async () => {
   test.setTimeout(180_000);
   rmSync(HOME, { recursive: true, force: true });
   const first = await start();
@@ -107,6 +134,25 @@ test('npm start serves the demo; Ctrl+C stops all of it and loses nothing; the n
   const states = async (): Promise<string[]> =>
     ((await (await fetch(`${third.address}/api/deliveries`)).json()) as { state: string }[]).map(({ state }) => state);
   await expect.poll(states).toEqual(['completed']);
-  await ctrlC(third);
+
+  // Killed hard, it leaves its programs behind; the next start ends them and serves the same.
+  const script = processesOf(third).find((pid) => /bash scripts\/start\.sh/.test(commandOf(pid)))!;
+  const left = processesOf(third).filter((pid) => /dist\/main\.js/.test(commandOf(pid)));
+  expect(left).toHaveLength(4);
+  process.kill(script, 'SIGKILL');
+  await expect.poll(() => lives(script)).toBe(false);
+  expect(left.every(lives)).toBe(true);
+  const fourth = await start();
+  expect(fourth.told()).toContain('ending what a start that was killed has left running');
+  expect(left.filter(lives)).toEqual([]);
+  expect(await titles(fourth.address)).toEqual(DEMO_TITLES);
+
+  // As a service manager or a container ends it: the signal goes to npm alone.
+  const all = processesOf(fourth);
+  const gone = new Promise((resolve) => fourth.child.once('exit', resolve));
+  process.kill(fourth.child.pid!, 'SIGTERM');
+  await gone;
+  await expect.poll(() => all.filter(lives)).toEqual([]);
+  expect(await Promise.all(listening.map(isOpen))).toEqual(listening.map(() => false));
   rmSync(HOME, { recursive: true, force: true });
 });
