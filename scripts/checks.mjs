@@ -84,21 +84,20 @@ async function look() {
   return checked && built;
 }
 
-/** Arguments that choose tests: by their files, or else by their titles. */
+/** Arguments that choose tests, null where none of a kind fits: by the paths of their files, or else by their titles. */
 function chosen() {
   if (!pattern) return { jest: [], playwright: [] };
-  const list = (args) => execFileSync('npx', args, { encoding: 'utf8' }).trim();
-  const inFiles = list(['jest', '--listTests', '--passWithNoTests', '--testPathPatterns', pattern]);
-  const journeys = filesOf().filter(
-    (file) => /^tests\/e2e\/.*\.spec\.ts$/.test(file) && new RegExp(pattern).test(file),
-  );
-  if (inFiles || journeys.length > 0) {
-    return {
-      jest: inFiles ? ['--testPathPatterns', pattern] : null,
-      playwright: journeys.length > 0 ? journeys : null,
-    };
-  }
-  return { jest: ['--testNamePattern', pattern], playwright: ['--grep', pattern, '--pass-with-no-tests'] };
+  const fits = (text) => new RegExp(pattern).test(text);
+  const tests = filesOf().filter((file) => /\.(test|spec)\.ts$/.test(file));
+  const byPath = tests.filter(fits);
+  const files = byPath.length > 0 ? byPath : tests.filter((file) => fits(readFileSync(file, 'utf8')));
+  const title = (option) => (byPath.length > 0 ? [] : [option, pattern]);
+  const journeys = files.filter((file) => file.startsWith('tests/e2e/'));
+  const others = files.filter((file) => !file.startsWith('tests/e2e/'));
+  return {
+    jest: others.length > 0 ? ['--runTestsByPath', ...others, ...title('--testNamePattern')] : null,
+    playwright: journeys.length > 0 ? [...journeys, ...title('--grep')] : null,
+  };
 }
 
 const unit = (args) => ({

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -13,6 +14,12 @@ export const DRAWN = join(ROOT, '.foglio/demo');
  */
 export default async function makeTemplate(): Promise<void> {
   const server = databaseServer();
+  const made = madeOf();
+  const known = await query<{ note: string | null }>(
+    server,
+    `select shobj_description(oid, 'pg_database') as note from pg_database where datname = '${TEMPLATE}'`,
+  );
+  if (known.rows[0]?.note === made) return;
   await query(server, `drop database if exists ${TEMPLATE} with (force)`);
   await query(server, `create database ${TEMPLATE}`);
   const env = { DATABASE_URL: databaseAt(server, TEMPLATE), PORT: '0', FOGLIO_PRINTERS: '[]' };
@@ -33,4 +40,14 @@ export default async function makeTemplate(): Promise<void> {
     await ended(program, 'SIGTERM');
   }
   await query(databaseAt(server, TEMPLATE), 'delete from files');
+  await query(server, `comment on database ${TEMPLATE} is '${made}'`);
+}
+
+/** A hash of all that the template depends on: the built server and the documents it reads. */
+function madeOf(): string {
+  const hash = createHash('sha256');
+  for (const folder of [DRAWN, join(ROOT, 'apps/server/dist')]) {
+    for (const name of readdirSync(folder).sort()) hash.update(name).update(readFileSync(join(folder, name)));
+  }
+  return hash.digest('hex');
 }

@@ -30,6 +30,8 @@ const ASK_FACTS_AFTER_MS = 300;
 const ASK_FACTS_EVERY_MS = 700;
 const ASK_PRINTER_EVERY_MS = 10_000;
 
+const NOT_SAVED = 'Nothing was sent: the last change is not saved yet. Change it again, or load the page anew.';
+
 export const load = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
     actions.pipe(
@@ -45,14 +47,19 @@ export const load = createEffect(
   { functional: true },
 );
 
-/** What is loaded in the trays changes while one works, so the printer is asked again now and then. */
+/** What is loaded in the trays changes while one works, so the printer that is chosen is asked again now and then. */
 export const watchPrinter = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
-    actions.pipe(
-      ofType(BenchActions.loaded, BenchActions.setupOpened),
-      switchMap(({ printer }) => timer(ASK_PRINTER_EVERY_MS, ASK_PRINTER_EVERY_MS).pipe(map(() => printer.id))),
-      exhaustMap((id) => api.printer(id).pipe(catchError(() => of(null)))),
-      filter((printer) => printer !== null),
+  (store = inject(Store), api = inject(Api)) =>
+    store.select(benchFeature.selectPrinter).pipe(
+      map((printer) => printer?.id ?? null),
+      distinctUntilChanged(),
+      // Another printer, or none, ends the question about the one before, also where its answer is on its way.
+      switchMap((id) => {
+        if (id === null) return EMPTY;
+        return timer(ASK_PRINTER_EVERY_MS, ASK_PRINTER_EVERY_MS).pipe(
+          exhaustMap(() => api.printer(id).pipe(catchError(() => EMPTY))),
+        );
+      }),
       map((printer) => BenchActions.printerSeen({ printer })),
     ),
   { functional: true },
@@ -176,8 +183,13 @@ export const send = createEffect(
         store.select(benchFeature.selectBenchState).pipe(
           filter(({ saving }) => saving !== 'unsaved'),
           take(1),
-          switchMap(({ jobId, revision }) => api.send(jobId!, revision, sheets, confirmed)),
-          map((delivery) => BenchActions.sent({ delivery })),
+          switchMap(({ jobId, revision, saving }) => {
+            // The server has the ticket of before: what the person sees would not be what is printed.
+            if (saving !== 'saved') return of(BenchActions.sendingRefused({ message: NOT_SAVED }));
+            return api
+              .send(jobId!, revision, sheets, confirmed)
+              .pipe(map((delivery) => BenchActions.sent({ delivery })));
+          }),
           catchError((error: unknown) => {
             const cautions = cautionsIn(error);
             if (cautions) return of(BenchActions.cautionsFound({ cautions, sheets, confirmed }));

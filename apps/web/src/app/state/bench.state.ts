@@ -118,6 +118,8 @@ const reducer = createReducer(
   on(BenchActions.setupsSeen, (state, { setups }): BenchState => ({ ...state, setups })),
   on(BenchActions.loadFailed, (state, { message }): BenchState => ({ ...state, loadError: message })),
   on(BenchActions.printerSeen, (state, { printer }): BenchState => {
+    // An answer about the printer of before comes too late.
+    if (printer.id !== state.printer?.id) return state;
     // An unchanged profile keeps its identity, so that nothing is planned again for it.
     const same = JSON.stringify(printer) === JSON.stringify(state.printer);
     return same ? state : { ...state, printer };
