@@ -17,4 +17,4 @@ draw_demo
 trap 'stop_task; db_stop test' EXIT
 db_start test
 release_lock
-node scripts/checks.mjs "$@"
+task node scripts/checks.mjs "$@"

@@ -136,7 +136,7 @@ test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it a
   await expect.poll(states).toEqual(['completed']);
 
   // Killed hard, it leaves its programs behind; the next start ends them and serves the same.
-  const script = processesOf(third).find((pid) => /bash scripts\/start\.sh/.test(commandOf(pid)))!;
+  const script = processesOf(third).find((pid) => /^bash scripts\/start\.sh/.test(commandOf(pid)))!;
   const left = processesOf(third).filter((pid) => /dist\/main\.js/.test(commandOf(pid)));
   expect(left).toHaveLength(4);
   process.kill(script, 'SIGKILL');
