@@ -1,13 +1,20 @@
 import { defineConfig } from '@playwright/test';
 
+/** Journeys that take long begin first, so that at the end none is waited for alone. */
+const LONG = ['start', 'faults', 'series', 'accessibility', 'cli-series', 'survival'].map((name) => `${name}.spec.ts`);
+
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/template.ts',
   // What does not come about is told late rather than by chance: nothing waits for these where all is well.
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  // One more than processors: a journey waits for its own server and printer half of the time.
+  // More than processors: a journey waits for its own server and printer half of the time.
   workers: 3,
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'others', testIgnore: LONG },
+  ],
   fullyParallel: true,
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: '.foglio/test/journeys.json' }]],
