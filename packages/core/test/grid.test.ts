@@ -185,6 +185,19 @@ describe('repeat, frames and cut marks', () => {
     expect(outline(plan)).toEqual(['tray-1: 1 1 1 1 1 1 1 1 | 2 2 2 2 2 2 2 2']);
   });
 
+  test('of a page that is cut to its cell, the frame runs round the cell', () => {
+    const lines = front({ columns: 2, rows: 1, frame: true }, 2, A3, { scale: { mode: 'none' } }, 5).lines!;
+    /** Left, bottom, right and top of the four lines of a frame, to the point. */
+    const frameOf = (page: number): number[] => {
+      const own = lines.slice(4 * page, 4 * page + 4);
+      const [xs, ys] = [own.flatMap(([x1, , x2]) => [x1, x2]), own.flatMap(([, y1, , y2]) => [y1, y2])];
+      return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)].map(Math.round);
+    };
+    const [margin, width, height] = [mmToPoints(5), A4.height, A4.width];
+    expect(frameOf(0)).toEqual([margin, margin, width / 2, height - margin].map(Math.round));
+    expect(frameOf(1)).toEqual([width / 2, margin, width - margin, height - margin].map(Math.round));
+  });
+
   test('frames run round what is seen of each page, and only where a page is', () => {
     const { lines, cells } = front({ pagesPerSide: 4, frame: true }, 3);
     expect(lines).toHaveLength(12);
