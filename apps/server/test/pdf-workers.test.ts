@@ -1,6 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { inScratchFolder } from '@foglio/pdf';
-import { PdfWorkers } from '../src/pdf/pdf-workers';
+import { PdfWorkers, WorkersClosed } from '../src/pdf/pdf-workers';
 
 /** A worker's program that tells these reports when it is asked for something, and ends. */
 const program = (reports: readonly object[], status: number): string => `
@@ -56,4 +56,22 @@ test.each([
   await takenBy(reports, status, (workers) =>
     expect(workers.takeIn('in.pdf', 'out.pdf', null)).rejects.toThrow(message),
   );
+});
+
+test('work that is under way when the server ends is given up as such, and so is what comes after', async () => {
+  await inScratchFolder(async (path) => {
+    // It tells of one page, and then of no other for ever.
+    const report = { kind: 'details', page: 1, details: {} };
+    const busy = `process.once('message', () => process.send(${JSON.stringify(report)})); setInterval(() => {}, 1000);`;
+    await writeFile(path('worker.cjs'), busy);
+    const workers = new PdfWorkers(path('worker.cjs'));
+    const told: number[] = [];
+    const page = (number: number): void => {
+      told.push(number);
+      workers.close();
+    };
+    await expect(workers.readDetails('in.pdf', [1, 2], { page })).rejects.toThrow(WorkersClosed);
+    expect(told).toEqual([1]);
+    await expect(workers.takeIn('in.pdf', 'out.pdf', null)).rejects.toThrow(WorkersClosed);
+  });
 });

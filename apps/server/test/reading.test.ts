@@ -5,8 +5,8 @@ import { eq } from 'drizzle-orm';
 import supertest from 'supertest';
 import { contents, files } from '../src/database/schema';
 import { readContentDetails } from '../src/files/details-reader';
-import type { PdfWorkers } from '../src/pdf/pdf-workers';
-import { pdfWorkers, startServer, store, type RunningServer } from './running-server';
+import { WorkersClosed, type PdfWorkers } from '../src/pdf/pdf-workers';
+import { startServer, store, type RunningServer } from './running-server';
 
 /** The first pages of a manual that this project did not write. */
 const excerpt = (pages: number): Buffer =>
@@ -184,14 +184,16 @@ test('pages chosen by a heading are planned right after the upload: the plan wai
 
 test('one that is ended with the server goes on where it stood', async () => {
   const { id } = await stored('ended');
-  const workers = pdfWorkers();
-  const reading = readContentDetails(server.db, id, workers);
-  while (((await kept(id))?.detailsRead ?? 0) === 0) await wait(50);
-  workers.close();
-  await reading;
+  const ended: Pick<PdfWorkers, 'readDetails'> = {
+    readDetails: async (file, pages, hear) => {
+      await server.workers.readDetails(file, pages.slice(0, 3), hear);
+      throw new WorkersClosed('the server is being stopped');
+    },
+  };
+  await readContentDetails(server.db, id, ended);
   const before = (await kept(id))!;
-  expect(before.detailsRead).toBeLessThan(PAGES);
-  expect(before.pages.filter(({ color }) => color !== undefined)).toHaveLength(before.detailsRead);
+  expect(before.detailsRead).toBe(3);
+  expect(before.pages.filter(({ color }) => color !== undefined)).toHaveLength(3);
   await readContentDetails(server.db, id, server.workers);
   expect((await kept(id))?.pages.every(({ color }) => color !== undefined)).toBe(true);
 });
