@@ -1,9 +1,8 @@
 // Every check and test of npm test, in two rounds: what looks at the sources side by side with the build, then what runs
 // them. What did not change since it last passed is not checked again. Given a pattern, only tests that fit it are run.
-import { spawn } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 
 const STATE = '.foglio';

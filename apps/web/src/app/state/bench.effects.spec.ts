@@ -94,15 +94,16 @@ describe('sending', () => {
   const change = BenchActions.ticketChanged({ ticket: { ...ticket, copies: 2 } });
 
   test.each([
-    ['failed', false],
-    ['met another window’s', true],
-  ])('is refused where the last change’s saving %s: the ticket of before is never sent', (_what, conflict) => {
+    ['failed', false, 'could not be saved'],
+    ['met another window’s', true, 'another window changed this job'],
+  ])('is refused where the last change’s saving %s: the ticket of before is never sent', (_what, conflict, said) => {
     const sent: unknown[] = [];
     const api = { send: (...call: unknown[]) => (sent.push(call), NEVER) } as unknown as Api;
     const { store } = storeOf(change, BenchActions.saveFailed({ jobId: 'j', message: 'No.', conflict }));
     const actions = heard(send(of(wanted) as never, store, api));
     expect(sent).toEqual([]);
-    expect(actions).toMatchObject([{ type: BenchActions.sendingRefused.type }]);
+    const message = expect.stringContaining(said) as string;
+    expect(actions).toMatchObject([{ type: BenchActions.sendingRefused.type, message }]);
   });
 
   test('waits for the saving, and goes with its revision', () => {

@@ -30,7 +30,10 @@ const ASK_FACTS_AFTER_MS = 300;
 const ASK_FACTS_EVERY_MS = 700;
 const ASK_PRINTER_EVERY_MS = 10_000;
 
-const NOT_SAVED = 'Nothing was sent: the last change is not saved yet. Change it again, or load the page anew.';
+/** Loading the page anew would lose the change, so it is not what is told. */
+const NOT_SAVED =
+  'Nothing was sent: the last change could not be saved. Change anything once more, and it is saved again.';
+const CHANGED_ELSEWHERE = 'Nothing was sent: another window changed this job. Look at how it stands now first.';
 
 export const load = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
@@ -185,7 +188,10 @@ export const send = createEffect(
           take(1),
           switchMap(({ jobId, revision, saving }) => {
             // The server has the ticket of before: what the person sees would not be what is printed.
-            if (saving !== 'saved') return of(BenchActions.sendingRefused({ message: NOT_SAVED }));
+            if (saving !== 'saved') {
+              const message = saving === 'conflict' ? CHANGED_ELSEWHERE : NOT_SAVED;
+              return of(BenchActions.sendingRefused({ message }));
+            }
             return api
               .send(jobId!, revision, sheets, confirmed)
               .pipe(map((delivery) => BenchActions.sent({ delivery })));
