@@ -5,18 +5,23 @@ const swc = [
   { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } },
 ];
 
-/** Rooms that run in Node; sources are mapped, so that nothing needs building first. */
-const room = (name, folder) => ({
+/**
+ * Rooms that run in Node; sources are mapped, so that nothing needs building first. Several to a project, since each project
+ * compiles all that it runs for itself.
+ */
+const rooms = (name, ...folders) => ({
   displayName: name,
   rootDir: '.',
   testEnvironment: 'node',
-  testMatch: [`<rootDir>/${folder}/**/*.test.ts`],
+  testMatch: folders.map((folder) => `<rootDir>/${folder}/**/*.test.ts`),
   setupFiles: ['<rootDir>/jest.seed.cjs'],
   transform: { '\\.[mc]?[jt]s$': swc },
   // Published as ES modules only.
   transformIgnorePatterns: ['/node_modules/(?!pdfjs-dist/)'],
   moduleNameMapper: {
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
+    // As the built programs have it: in one file and not in hundreds.
+    '^@cantoo/pdf-lib$': '<rootDir>/node_modules/@cantoo/pdf-lib/dist/pdf-lib.min.js',
     '^@foglio/demo$': '<rootDir>/demo/src/index.ts',
     '^@foglio/(api|core|sentence|pdf|ipp)$': '<rootDir>/packages/$1/src/index.ts',
   },
@@ -43,15 +48,9 @@ export default {
   // Drawing and reading a manual's pages takes seconds, more where the machine is shared.
   testTimeout: 60_000,
   projects: [
-    room('core', 'packages/core'),
-    room('api', 'packages/api'),
-    room('sentence', 'packages/sentence'),
-    room('pdf', 'packages/pdf'),
-    room('ipp', 'packages/ipp'),
-    room('printer', 'apps/printer'),
-    { ...room('server', 'apps/server'), globalSetup: '<rootDir>/apps/server/test/template.ts' },
-    room('cli', 'apps/cli'),
-    room('demo', 'demo'),
+    rooms('core', 'packages/core', 'packages/api', 'packages/sentence'),
+    rooms('programs', 'packages/pdf', 'packages/ipp', 'apps/printer', 'apps/cli', 'demo'),
+    { ...rooms('server', 'apps/server'), globalSetup: '<rootDir>/apps/server/test/template.ts' },
     web,
   ],
   collectCoverageFrom: ['packages/core/src/**/*.ts', '!**/*.test.ts'],

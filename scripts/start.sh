@@ -10,9 +10,10 @@ NAME=${FOGLIO_NAME:-app}
 take_lock
 require_node
 
-# Whether a server answers at an address.
+# Whether the server answers: asked by node only once something listens, since node takes a while to start.
 answers() {
-  node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))' "$1"
+  (exec 3<>"/dev/tcp/127.0.0.1/$PORT") 2>/dev/null &&
+    node -e 'fetch(process.argv[1] + "/api/jobs").then((r) => process.exit(r.ok ? 0 : 1), () => process.exit(1))' "$1"
 }
 
 # Held for as long as this script lives, and by nothing that it starts: so whoever finds it free, and programs running all
@@ -103,10 +104,10 @@ SERVER=$!
 note_program "$SERVER"
 
 ADDRESS=http://127.0.0.1:$PORT
-for _ in $(seq 100); do
+for _ in $(seq 200); do
   answers "$ADDRESS" && break
   kill -0 "$SERVER" 2>/dev/null || fail "the server did not start; its message stands above"
-  sleep 0.2
+  sleep 0.1
 done
 printf '%s' "$ADDRESS" >"$STATE/$NAME/address"
 task node demo/dist/main.js "$ADDRESS"

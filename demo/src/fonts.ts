@@ -1,13 +1,24 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
+import { toSfnt } from 'woff2sfnt-sfnt2woff';
 
 const require = createRequire(import.meta.url);
+
+/** A font that the application ships, inflated once: the PDF library would inflate a table of it anew for every letter. */
 const font = (family: string, style: string): Buffer =>
-  readFileSync(require.resolve(`@fontsource/${family}/files/${family}-latin-${style}.woff`));
+  toSfnt(readFileSync(require.resolve(`@fontsource/${family}/files/${family}-latin-${style}.woff`)));
+
+const FONTS = {
+  serif: font('literata', '400-normal'),
+  'serif-bold': font('literata', '700-normal'),
+  'serif-italic': font('literata', '400-italic'),
+  sans: font('atkinson-hyperlegible-next', '400-normal'),
+  'sans-bold': font('atkinson-hyperlegible-next', '700-normal'),
+};
 
 /** The names under which the demo's documents use the fonts the application ships. */
-export type FontName = 'serif' | 'serif-bold' | 'serif-italic' | 'sans' | 'sans-bold';
+export type FontName = keyof typeof FONTS;
 
 /** Points. */
 export const A4 = { width: 595.276, height: 841.89 };
@@ -20,11 +31,7 @@ export function newDocument(title: string): PDFKit.PDFDocument {
     margin: 0,
     info: { Title: title, Author: 'Marrowbridge Town Orchestra', CreationDate: new Date('2026-09-01T09:00:00Z') },
   });
-  document.registerFont('serif', font('literata', '400-normal'));
-  document.registerFont('serif-bold', font('literata', '700-normal'));
-  document.registerFont('serif-italic', font('literata', '400-italic'));
-  document.registerFont('sans', font('atkinson-hyperlegible-next', '400-normal'));
-  document.registerFont('sans-bold', font('atkinson-hyperlegible-next', '700-normal'));
+  for (const [name, bytes] of Object.entries(FONTS)) document.registerFont(name, bytes);
   return document;
 }
 

@@ -190,9 +190,8 @@ test('what was changed in the very moment of leaving is kept', async ({ page, wo
 test('a second document is added and planned with the first', async ({ quietPage: page, world }, testInfo) => {
   const job = await world.demoJob('programme', { tray: 'tray-1' });
   await page.goto(`${world.base}/jobs/${job}`);
-  const { seasonContract } = await import('@foglio/demo');
   const path = testInfo.outputPath('contract.pdf');
-  writeFileSync(path, await seasonContract());
+  writeFileSync(path, world.source('contract'));
   await page.getByLabel('Add a document to this job').setInputFiles(path);
   await expect(page.getByText('14 of 14 printed')).toBeVisible();
   await expect(page.locator('fo-sentence-bar')).toContainText('all 8 pages of programme and all 14 pages of contract');

@@ -3,15 +3,14 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
-import { seasonContract } from '@foglio/demo';
 import { expect, test } from './world';
 
 /** What people bring besides a PDF that simply opens. */
 
 let folder: string;
-test.beforeEach(async () => {
+test.beforeEach(({ world }) => {
   folder = mkdtempSync(join(tmpdir(), 'foglio-documents-'));
-  writeFileSync(join(folder, 'contract.pdf'), await seasonContract());
+  writeFileSync(join(folder, 'contract.pdf'), world.source('contract'));
 });
 test.afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -56,7 +55,7 @@ test('a text and a damaged PDF become pages of one job; what should be known of 
   world,
 }) => {
   writeFileSync(at('letter.txt'), 'Dear colleague,\n\nthe next page is blank.\f\n');
-  const contract = (await seasonContract()).toString('latin1');
+  const contract = world.source('contract').toString('latin1');
   writeFileSync(at('broken.pdf'), Buffer.from(contract.replace(/startxref\s+\d+/, 'startxref\n7'), 'latin1'));
   await page.goto(world.base);
   await page.getByLabel(DROP).setInputFiles([at('letter.txt'), at('broken.pdf')]);

@@ -58,7 +58,12 @@ test.describe('in the middle of sending', () => {
       tray: 'tray-1',
     };
     const { id: job } = await world.api<{ id: string }>('/jobs', { ticket });
-    const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 32 });
+    const delivery = await world.api<Delivery>('/deliveries', {
+      jobId: job,
+      revision: 1,
+      sheets: 32,
+      confirmed: ['outside-printable'],
+    });
     const now = (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${delivery.id}`);
     // The printer has made a job of it, and the document is on its way.
     await expect.poll(async () => (await now()).printerJobs).toEqual([1]);

@@ -8,12 +8,9 @@ import { test as base, expect, type Page } from '@playwright/test';
 import { databaseAt, databaseServer, query, TEMPLATE } from './databases';
 import { ownDatabase } from './own-database';
 import { ended, launch, ROOT } from './programs';
-import { DRAWN } from './template';
+import { DRAWN, MANUAL } from './template';
 
-export { expect, ROOT };
-
-/** A manual that Debian ships and this project did not write. */
-export const MANUAL = join(ROOT, '.foglio/manual/maint-guide.en.pdf');
+export { expect, MANUAL, ROOT };
 
 export interface DeliveredSheet {
   readonly index: number;
@@ -74,7 +71,7 @@ const DOCUMENTS = {
   timetable: 'rehearsalTimetable',
 } as const;
 
-/** What was uploaded, set up and sent in a world, but for the demo's documents and what was read of them. */
+/** What was uploaded, set up and sent in a world, but for the documents of the template and what was read of them. */
 const FORGET = [
   'delete from deliveries',
   'delete from series_rows',

@@ -1,4 +1,4 @@
 import { main } from './main';
 
-/** The program: bin/foglio.mjs runs it as it stands, and bundled it starts in a tenth of the time. */
+/** The program: what bin/foglio.mjs runs, bundled where it was built. */
 process.exitCode = await main(process.argv);

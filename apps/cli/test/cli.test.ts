@@ -3,6 +3,7 @@ import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSyn
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readPlan } from '@foglio/core/validate';
+import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
 import { main } from '../src/main';
 
 /** The first pages of a manual that Debian ships and this project did not write; the test set-up fetches it. */
@@ -15,6 +16,7 @@ let complained: string;
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'foglio-cli-'));
   copyFileSync(MANUAL, join(folder, 'manual.pdf'));
+  writeFileSync(join(folder, 'plain.pdf'), numberedPdf(20));
   printed = '';
   complained = '';
   jest.spyOn(process.stdout, 'write').mockImplementation((text) => ((printed += String(text)), true));
@@ -32,7 +34,7 @@ const at = (name: string): string => join(folder, name);
 function ticket(settings: object, name = 'ticket.json'): string {
   writeFileSync(
     at(name),
-    JSON.stringify({ version: 1, documents: [{ file: 'manual.pdf', pages: '1-14' }], ...settings }),
+    JSON.stringify({ version: 1, documents: [{ file: 'plain.pdf', pages: '1-14' }], ...settings }),
   );
   return at(name);
 }
@@ -66,7 +68,7 @@ describe('pages', () => {
 
 describe('what is taken besides an open PDF', () => {
   const lock = (...options: string[]): void => {
-    execFileSync('qpdf', ['--encrypt', ...options, '256', '--print=none', '--', at('manual.pdf'), at('locked.pdf')]);
+    execFileSync('qpdf', ['--encrypt', ...options, '256', '--print=none', '--', at('plain.pdf'), at('locked.pdf')]);
   };
 
   test('a locked file asks for its password, and takes it from a file', async () => {
@@ -144,7 +146,8 @@ describe('plan', () => {
 
 describe('impose', () => {
   test('one set: 18 pages, each at its paper’s size, one-sided sheets followed by a blank page; read by poppler', async () => {
-    expect(await foglio('impose', ticket(CONTRACT), '-o', at('out.pdf'))).toBe(0);
+    const manual = { ...CONTRACT, documents: [{ file: 'manual.pdf', pages: '1-14' }] };
+    expect(await foglio('impose', ticket(manual), '-o', at('out.pdf'))).toBe(0);
     const info = execFileSync('pdfinfo', ['-f', '1', '-l', '99', at('out.pdf')], { encoding: 'utf8' });
     expect(info).toMatch(/^Pages: +18$/m);
     expect(info.match(/^Page +\d+ size: +595\.276 x 841\.89 pts \(A4\)$/gm)).toHaveLength(18);

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -21,7 +21,6 @@ import {
   type Message,
 } from '@foglio/ipp';
 import { impose, readFacts } from '@foglio/pdf';
-import { seasonContract } from '@foglio/demo';
 import fc from 'fast-check';
 import { parse } from 'ipp';
 import { createApp } from '../src/app';
@@ -98,7 +97,7 @@ interface Prepared {
 }
 
 async function prepared(settings: object, changed: (plan: Plan) => Plan = (made) => made): Promise<Prepared> {
-  const bytes = new Uint8Array(await seasonContract());
+  const bytes = new Uint8Array(readFileSync(join(__dirname, '../../../.foglio/demo/seasonContract.pdf')));
   const documents = [{ name: 'contract.pdf', bytes, ...(await readFacts(bytes)) }];
   const ticket = readTicket({ version: 1, title: 'Contract', documents: [{ file: 'contract.pdf' }], ...settings });
   const profile = await askProfile(printer.uri);

@@ -89,7 +89,7 @@ const CASES: Readonly<Record<string, Case>> = {
   reverse: { pages: pages(5), ticket: { ...TWO_SIDED, delivery: 'last-to-first' } },
   'four a side': { pages: pages(9), ticket: { ...TWO_SIDED, copies: 2, layout: { kind: 'grid', pagesPerSide: 4 } } },
   // Beyond 255 a number takes a second byte in a message.
-  '300 pages': { pages: pages(300), ticket: { ...TWO_SIDED } },
+  '258 pages': { pages: pages(258), ticket: { ...TWO_SIDED } },
   'information sheet': { pages: pages(3), ticket: { ...TWO_SIDED, copies: 2, informationSheet: { print: true } } },
   'information sheet, one-sided, last first': {
     pages: pages(3),
@@ -279,7 +279,7 @@ const TABLE: Record<string, readonly string[]> = {
   monochrome: ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
   reverse: ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
   'four a side': ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
-  '300 pages': ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
+  '258 pages': ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
   'information sheet': ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
   'information sheet, one-sided, last first': ['plain, 1 job', 'plain, 1 job', 'plain, 1 job', 'plain, 1 job'],
   'information sheet and slips': ['plain, 1 job', 'plain, 1 job', 'plain, 1 job', 'plain, 1 job'],

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { eq } from 'drizzle-orm';
 import supertest from 'supertest';
+import { labelledPdf } from '../../cli/test/labelled-pdf';
 import { contents, files } from '../src/database/schema';
 import { readContentDetails } from '../src/files/details-reader';
 import { WorkersClosed, type PdfWorkers } from '../src/pdf/pdf-workers';
@@ -11,9 +12,13 @@ import { startServer, store, type RunningServer } from './running-server';
 /** The first pages of a manual that this project did not write. */
 const excerpt = (pages: number): Buffer =>
   readFileSync(join(__dirname, `../../../.foglio/manual/maint-guide.en-${pages}.pdf`));
-const PAGES = 8;
-const MANUAL = excerpt(PAGES);
+const SHORT = 8;
+const MANUAL = excerpt(SHORT);
 const LONG = excerpt(20);
+
+/** With labels and headings, and quickly read. */
+const LABELLED: Buffer = Buffer.from(labelledPdf());
+const PAGES = 20;
 
 let server: RunningServer;
 
@@ -33,8 +38,8 @@ const facts = async (id: string, from: number): Promise<Facts> =>
   (await api().get(`/api/files/${id}/facts`).query({ from })).body as Facts;
 
 /** Stored without being entered to be read. */
-async function stored(mark: string, manual = MANUAL) {
-  const bytes = new Uint8Array(Buffer.concat([manual, Buffer.from(`\n% ${mark}\n`)]));
+async function stored(mark: string, pdf: Buffer = LABELLED) {
+  const bytes = new Uint8Array(Buffer.concat([pdf, Buffer.from(`\n% ${mark}\n`)]));
   return store(server, bytes);
 }
 const kept = (id: string) => server.db.query.contents.findFirst({ where: eq(contents.id, id) });
@@ -49,16 +54,16 @@ test('an upload is answered at once; what is on its pages becomes known afterwar
   expect([answer.status, read]).toEqual([201, 0]);
   let known = 0;
   const pages: Facts['pages'] = [];
-  while (known < PAGES) {
+  while (known < SHORT) {
     const more = await facts(id, known);
     pages.splice(known, more.pages.length, ...more.pages);
     known = more.read;
     await wait(20);
   }
-  expect(pages).toHaveLength(PAGES);
+  expect(pages).toHaveLength(SHORT);
   expect(pages[5]).toMatchObject({ color: true, smallestText: expect.closeTo(8.966, 2) as number });
-  expect((await facts(id, PAGES)).pages).toEqual([]);
-  expect((await api().get(`/api/files/${id}`)).body).toMatchObject({ read: PAGES, pages });
+  expect((await facts(id, SHORT)).pages).toEqual([]);
+  expect((await api().get(`/api/files/${id}`)).body).toMatchObject({ read: SHORT, pages });
 });
 
 test('the first pages are known before the last are read', async () => {

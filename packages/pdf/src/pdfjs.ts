@@ -1,3 +1,4 @@
+import { createRequire } from 'node:module';
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 
 /** A file as pdf.js reads it; to be closed. */
@@ -6,8 +7,27 @@ export interface PdfJsFile {
   readonly close: () => Promise<void>;
 }
 
+/** Shapes of a browser that the library names as it loads, and needs only where it draws. */
+const UNUSED_SHAPES = { DOMMatrix: class {}, ImageData: class {}, Path2D: class {} };
+
+/**
+ * In Node the library loads a canvas to draw on, half of the time that all of it takes; nothing is drawn here. So it finds
+ * that the canvas is loaded already.
+ */
+function leaveOutCanvas(): void {
+  const require = createRequire(import.meta.url);
+  let path: string;
+  try {
+    path = require.resolve('@napi-rs/canvas');
+  } catch {
+    return;
+  }
+  require.cache[path] ??= { exports: UNUSED_SHAPES } as NodeJS.Module;
+}
+
 /** The library is loaded only when it is needed: it takes a third of a second. */
 async function load() {
+  leaveOutCanvas();
   const { push } = Array.prototype;
   // Puts the reader into this thread, where the library finds it instead of looking for a file.
   await import('pdfjs-dist/legacy/build/pdf.worker.mjs');

@@ -137,13 +137,14 @@ async function underWay(db: Pick<Database, 'select'>, seriesId: string): Promise
   return found?.files ?? 0;
 }
 
-/** Queued deliveries, but for those of a paused series, in the order in which they are sent. */
-export async function waiting(db: Database): Promise<StoredDelivery[]> {
+/** Deliveries that are not over, in the order in which they are sent, but for those that wait in a paused series. */
+export async function goingOn(db: Database): Promise<StoredDelivery[]> {
+  const waiting = and(eq(deliveries.state, 'queued'), GOES_ON);
   const found = await db
     .select({ delivery: deliveries })
     .from(deliveries)
     .leftJoin(series, eq(deliveries.seriesId, series.id))
-    .where(and(eq(deliveries.state, 'queued'), GOES_ON))
+    .where(or(inArray(deliveries.state, [...AT_PRINTER]), waiting))
     .orderBy(asc(deliveries.createdAt), asc(deliveries.id));
   return found.map(({ delivery }) => delivery);
 }

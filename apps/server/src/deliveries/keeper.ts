@@ -4,7 +4,7 @@ import type { Database } from '../database/connection';
 import { findPrinter } from '../printers/printer-store';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
-import { changeDelivery, deliveriesIn, isOver, putOff, waiting, type StoredDelivery } from './delivery-store';
+import { changeDelivery, deliveriesIn, goingOn, isOver, putOff, type StoredDelivery } from './delivery-store';
 import type { Presence } from './presence';
 
 export interface KeeperOptions {
@@ -42,7 +42,9 @@ export class Keeper {
   constructor(private readonly options: KeeperOptions) {}
 
   async start(): Promise<void> {
-    for (const delivery of await waiting(this.options.db)) await this.options.enqueue(delivery);
+    for (const delivery of await goingOn(this.options.db)) {
+      if (delivery.state === 'queued') await this.options.enqueue(delivery);
+    }
     this.turn();
   }
 
@@ -73,11 +75,15 @@ export class Keeper {
 
   private async look(): Promise<void> {
     const { db, enqueue } = this.options;
-    const printing = [...(await deliveriesIn(db, 'printing')), ...(await deliveriesIn(db, 'held'))];
-    await Promise.all(printing.map((delivery) => this.follow(delivery)));
-    for (const delivery of await deliveriesIn(db, 'sending')) await this.settle(delivery);
-    const turning = await deliveriesIn(db, 'turning');
-    const queued = await waiting(db);
+    // One question a round: mostly nothing is going on, and it is asked several times a second for as long as a server runs.
+    const all = await goingOn(db);
+    const those = (...states: DeliveryState[]): StoredDelivery[] => all.filter(({ state }) => states.includes(state));
+    await Promise.all(those(...AT_PRINTER).map((delivery) => this.follow(delivery)));
+    // Asked again: a printer may have taken seconds to answer, and another server may have settled them meanwhile.
+    const sending = those('sending').length > 0 ? await deliveriesIn(db, 'sending') : [];
+    for (const delivery of sending) await this.settle(delivery);
+    const turning = those('turning');
+    const queued = those('queued');
     for (const delivery of queued) {
       const isHere = ({ printerId }: StoredDelivery): boolean => printerId === delivery.printerId;
       const before = turning.find(isHere);

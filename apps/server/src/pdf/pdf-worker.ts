@@ -16,6 +16,12 @@ const REHEARSE_AFTER_MS = 1_500;
 /** How long the server has the machine to itself to store and answer for a file that was taken in, in milliseconds. */
 const ANSWER_FIRST_MS = 250;
 
+/**
+ * Whether it makes itself ready for work that may come. Where hundreds of workers are started, as in tests, and most of them
+ * for nothing, a second for each is not well spent.
+ */
+const rehearses = process.env['FOGLIO_REHEARSE'] !== 'no';
+
 /** More than a printer takes, in bytes. */
 const MOST_OUTPUT = 2 ** 30;
 
@@ -78,9 +84,8 @@ process.once('message', (request: PdfRequest) => {
 });
 // Not at once: work that waits for this worker goes first, and whoever started it has other things to do now.
 const rehearsal = setTimeout(() => {
-  // Where hundreds of workers are started, as in tests, a second for each is not well spent.
-  if (process.env['FOGLIO_REHEARSE'] !== 'no') void rehearse();
+  if (rehearses) void rehearse();
 }, REHEARSE_AFTER_MS);
 // The server is gone: nobody waits for what comes of it.
 process.once('disconnect', () => process.exit(1));
-await getReady();
+if (rehearses) await getReady();
