@@ -20,13 +20,22 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '.foglio/test/journeys.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    // Emptied between tests, a window has the application's scripts compiled already.
+    reuseContext: true,
     video: 'off',
     screenshot: 'off',
     launchOptions: {
       // Debian's Chromium without windows of its own, which draws the same pages with a third less work.
       executablePath: '/usr/bin/chromium-headless-shell',
       // Chromium's sandbox cannot be set up by root; shared memory is small in containers.
-      args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking', '--no-first-run'],
+      // One process for all pages of the application, so that what is compiled stays.
+      args: [
+        '--no-sandbox',
+        '--disable-dev-shm-usage',
+        '--disable-background-networking',
+        '--no-first-run',
+        '--process-per-site',
+      ],
     },
   },
 });

@@ -16,7 +16,8 @@ export function workOff(pool: Pool, what: string, atOnce: number, taskList: Task
     logger: new Logger(() => (level: string, message) => {
       if (level === 'error' || level === 'warning') console.error(`${what}: ${message}`);
     }),
-    pollInterval: 500,
+    // What is entered is heard of at once; only what is to be tried later is looked for.
+    pollInterval: 2_000,
     taskList,
   });
 }

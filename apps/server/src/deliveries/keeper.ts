@@ -12,8 +12,12 @@ export interface KeeperOptions {
   readonly presence: Presence;
   /** Puts a delivery into the queue of what is to be sent; doing it twice sends nothing twice. */
   readonly enqueue: (delivery: StoredDelivery) => Promise<void>;
+  /** Between two rounds while something is going on, in milliseconds. */
   readonly followMs: number;
 }
+
+/** Between two rounds while nothing is; what begins is heard of at once. */
+const REST_MS = 5_000;
 
 /** A queued delivery older than this has been forgotten by the queue: the server that took it up was killed. */
 const FORGOTTEN_AFTER_MS = 15_000;
@@ -38,10 +42,15 @@ export class Keeper {
   private timer: NodeJS.Timeout | null = null;
   private round: Promise<void> = Promise.resolve();
   private wasAway = false;
+  /** Whether the last round found nothing going on. */
+  private rests = false;
+  /** How often something was heard of, so that what begins during a round is not slept over. */
+  private heard = 0;
 
   constructor(private readonly options: KeeperOptions) {}
 
   async start(): Promise<void> {
+    this.options.presence.on('delivery', this.wake).on('reopened', this.wake);
     for (const delivery of await goingOn(this.options.db)) {
       if (delivery.state === 'queued') await this.options.enqueue(delivery);
     }
@@ -49,19 +58,35 @@ export class Keeper {
   }
 
   async stop(): Promise<void> {
+    this.options.presence.off('delivery', this.wake).off('reopened', this.wake);
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
     await this.round;
   }
 
+  private readonly wake = (): void => {
+    this.heard += 1;
+    if (!this.rests || !this.timer) return;
+    this.rests = false;
+    clearTimeout(this.timer);
+    this.turn();
+  };
+
   private turn(): void {
+    const after = this.rests ? REST_MS : this.options.followMs;
     this.timer = setTimeout(() => {
+      const { heard } = this;
+      this.rests = false;
       this.round = this.look()
-        .catch((error: unknown) => this.sayTrouble(error))
-        .then(() => {
+        .catch((error: unknown) => {
+          this.sayTrouble(error);
+          return true;
+        })
+        .then((goesOn) => {
+          this.rests = !goesOn && heard === this.heard;
           if (this.timer) this.turn();
         });
-    }, this.options.followMs);
+    }, after);
   }
 
   /** A database that is away is told once, not in every round. */
@@ -73,9 +98,9 @@ export class Keeper {
     this.wasAway = isAway;
   }
 
-  private async look(): Promise<void> {
+  /** @returns whether anything goes on */
+  private async look(): Promise<boolean> {
     const { db, enqueue } = this.options;
-    // One question a round: mostly nothing is going on, and it is asked several times a second for as long as a server runs.
     const all = await goingOn(db);
     const those = (...states: DeliveryState[]): StoredDelivery[] => all.filter(({ state }) => states.includes(state));
     await Promise.all(those(...AT_PRINTER).map((delivery) => this.follow(delivery)));
@@ -93,6 +118,7 @@ export class Keeper {
         if (first?.retryAt) await this.sayWaiting(delivery, `“${first.ticket.title}” has reached the printer`);
       } else if (Date.now() - lastTouched(delivery) > FORGOTTEN_AFTER_MS) await enqueue(delivery);
     }
+    return all.length > 0;
   }
 
   private async sayWaiting(delivery: StoredDelivery, until: string): Promise<void> {
