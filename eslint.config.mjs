@@ -53,18 +53,22 @@ export default tseslint.config(
       'coverage/',
       'test-results/',
       'playwright-report/',
+      // Tests stand beside the house: they may look into every room.
+      '**/*.test.ts',
+      '**/*.spec.ts',
+      '**/test/',
+      'tests/',
+      'bench/',
     ],
   },
   { files: ['**/*.ts'], languageOptions: { parser: tseslint.parser } },
   ...Object.values(ROOMS).map((room) => ({
     files: [`${room.folder}/src/**/*.ts`],
-    ignores: ['**/*.test.ts', '**/*.spec.ts'],
     rules: importsOf(room),
   })),
   {
     // The core is pure: no DOM, no Node, no clock, no chance.
     files: ['packages/core/src/**/*.ts'],
-    ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'console', 'fetch', 'setTimeout'],
       'no-restricted-syntax': [
