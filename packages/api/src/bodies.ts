@@ -42,6 +42,14 @@ export const changedPrinter = {
   properties: { printerId: { type: 'string' }, revision },
 } as const;
 
+const sendingKey = {
+  type: 'string',
+  minLength: 16,
+  maxLength: 100,
+  description:
+    'Made anew for each sending. A request that comes again with it, since its answer was lost, is answered with what the first one entered.',
+} as const;
+
 /** What a person saw before pressing Send. */
 export const sending = {
   type: 'object',
@@ -57,7 +65,15 @@ export const sending = {
       maxItems: 100,
       description: 'Codes of the cautions that were seen and confirmed.',
     },
+    key: sendingKey,
   },
+} as const;
+
+/** Sending once more what is over. */
+export const sendingAgain = {
+  type: 'object',
+  additionalProperties: false,
+  properties: { key: sendingKey },
 } as const;
 
 export const printerAddress = field('uri', { type: 'string', minLength: 1, maxLength: 1000 });

@@ -245,8 +245,15 @@ export const OPERATIONS = {
     status: 200,
     gives: records.deliveryRecord,
   },
+  again: {
+    method: 'post',
+    path: '/api/deliveries/{id}/again',
+    says: 'Sends once more what is over.',
+    takes: bodies.sendingAgain,
+    status: 202,
+    gives: records.deliveryRecord,
+  },
   ...acts({
-    again: [202, 'Sends once more what is over.'],
     cancel: [200, 'Cancels what is not over.'],
     hold: [200, 'Has the printer keep a job that it has not begun.'],
     release: [200, 'Has the printer go on with a held job.'],
@@ -284,11 +291,14 @@ export const OPERATIONS = {
 } as const satisfies Readonly<Record<string, Operation>>;
 
 /** What can be done to a sending. */
-export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
+/** What can be done with a delivery that is not over. */
+type Act = 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
 
-type Acts = { readonly [A in DeliveryAct]: Operation };
+export type DeliveryAct = Act | 'again';
 
-function acts(told: { readonly [A in DeliveryAct]: readonly [status: number, says: string] }): Acts {
+type Acts = { readonly [A in Act]: Operation };
+
+function acts(told: { readonly [A in Act]: readonly [status: number, says: string] }): Acts {
   const each = Object.entries(told).map(([act, [status, says]]) => [
     act,
     { method: 'post', path: `/api/deliveries/{id}/${act}`, says, status, gives: records.deliveryRecord },

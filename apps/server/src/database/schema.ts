@@ -155,6 +155,8 @@ export const deliveries = pgTable(
   'deliveries',
   {
     id: uuid('id').primaryKey().defaultRandom(),
+    /** Of one sending, made by who sends: what comes again with it is the same sending. */
+    key: text('key').unique(),
     jobId: uuid('job_id').references(() => jobs.id, { onDelete: 'set null' }),
     printerId: text('printer_id')
       .notNull()

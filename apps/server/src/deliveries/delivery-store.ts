@@ -118,6 +118,33 @@ export async function insertDelivery(
   return delivery as StoredDelivery;
 }
 
+/**
+ * Enters a delivery once: of requests that carry one key, however many come at once, the first enters it and all get it.
+ *
+ * @throws Problem `body-invalid` where the key is that of another job's sending
+ */
+export async function enterOnce(
+  db: Pick<Database, 'execute' | 'insert' | 'select'>,
+  values: typeof deliveries.$inferInsert,
+): Promise<{ readonly delivery: StoredDelivery; readonly isNew: boolean }> {
+  await takeTurn(db, values.printerId);
+  const known = await enteredWith(db, values.key, values.jobId);
+  return known ? { delivery: known, isNew: false } : { delivery: await insertDelivery(db, values), isNew: true };
+}
+
+/** The delivery that was entered with a key; null where none was. @throws Problem like {@link enterOnce} */
+export async function enteredWith(
+  db: Pick<Database, 'select'>,
+  key: string | null | undefined,
+  jobId: string | null | undefined,
+): Promise<StoredDelivery | null> {
+  if (!key) return null;
+  const [known] = await db.select().from(deliveries).where(eq(deliveries.key, key));
+  if (known && known.jobId !== jobId)
+    throw new Problem('body-invalid', 'This key is of another sending; make a new one.');
+  return known ?? null;
+}
+
 /** Of no series, or of one that is not paused. */
 const GOES_ON = or(isNull(deliveries.seriesId), eq(series.state, 'running'));
 

@@ -1,4 +1,4 @@
-import { sending } from '@foglio/api';
+import { sending, sendingAgain, type Described } from '@foglio/api';
 import type { Plan } from '@foglio/core';
 import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
@@ -14,8 +14,9 @@ import {
   cancelUnsent,
   changeDelivery,
   describeDelivery,
+  enteredWith,
+  enterOnce,
   findDelivery,
-  insertDelivery,
   isOver,
   listDeliveries,
   passesAt,
@@ -25,6 +26,7 @@ import {
 import { enqueueDelivery } from './queue';
 
 const readSending = bodyReader(sending);
+const readAgain = bodyReader(sendingAgain);
 
 const MOST_LISTED = 200;
 
@@ -37,9 +39,7 @@ export function deliveryRoutes(db: Database): Router {
   });
 
   router.post('/', async (request, response) => {
-    const { jobId, revision, sheets, confirmed } = readSending(request.body);
-    const delivery = await send(db, jobId, revision, sheets, confirmed ?? []);
-    response.status(202).json(describeDelivery(delivery));
+    response.status(202).json(describeDelivery(await send(db, readSending(request.body))));
   });
 
   router.get('/:id', async (request, response) => {
@@ -47,11 +47,12 @@ export function deliveryRoutes(db: Database): Router {
   });
 
   router.post('/:id/again', async (request, response) => {
+    const { key } = readAgain(request.body ?? {});
     const earlier = await findDelivery(db, request.params.id);
     if (!isOver(earlier)) throw new Problem('delivery-not-over', 'Wait until it is over, or cancel it.');
     const { jobId, printerId, ticket, profile, sheets, handling } = earlier;
     const pass = handling === null ? null : 1;
-    const values = { jobId, printerId, ticket, profile, sheets, handling, pass };
+    const values = { key, jobId, printerId, ticket, profile, sheets, handling, pass };
     response.status(202).json(describeDelivery(await enter(db, values)));
   });
 
@@ -109,15 +110,14 @@ export function deliveryRoutes(db: Database): Router {
 
 /**
  * Accepts a job for sending, if it is still what the person saw: the same revision, and the same number of sheets when
- * planned against the printer as it is now.
+ * planned against the printer as it is now. What was entered with this key is given again, whatever became of the job since.
  */
 async function send(
   db: Database,
-  jobId: string,
-  revision: number,
-  sheets: number,
-  confirmed: readonly string[],
+  { jobId, revision, sheets, confirmed = [], key }: Described<typeof sending>,
 ): Promise<StoredDelivery> {
+  const entered = await enteredWith(db, key, jobId);
+  if (entered) return entered;
   const job = await findJob(db, jobId);
   if (job.revision !== revision) {
     throw new Problem('job-changed', 'The job was changed after this; look at its sheets again, then send.');
@@ -135,7 +135,7 @@ async function send(
   const cautions = plan.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
   if (cautions.length > 0) throw cautionsStand(cautions);
   const { ticket, printerId } = job;
-  return enter(db, { jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) });
+  return enter(db, { key, jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) });
 }
 
 /** Of a job in two passes: where it begins. */
@@ -145,7 +145,8 @@ const passesOf = ({ passes }: Pick<Plan, 'passes'>) =>
 /** The delivery and its place in the queue are entered together: either both are there, or neither. */
 async function enter(db: Database, values: typeof deliveries.$inferInsert): Promise<StoredDelivery> {
   return db.transaction(async (tx) => {
-    const entered = await insertDelivery(tx, values);
+    const { delivery: entered, isNew } = await enterOnce(tx, values);
+    if (!isNew) return entered;
     if (values.jobId) await tx.update(jobs).set({ lastSentAt: new Date() }).where(eq(jobs.id, values.jobId));
     await enqueueDelivery(tx, entered);
     await tell(tx, entered.id);

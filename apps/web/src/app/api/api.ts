@@ -24,6 +24,7 @@ import type {
   SetupRecord,
   StackRecord,
 } from '@foglio/api';
+import { SendingKeys } from './sending-keys';
 
 /** Characters, each at most three bytes, that are well under what may be under way when a page is left. */
 const LONGEST_KEPT_ALIVE = 16_000;
@@ -32,6 +33,7 @@ const LONGEST_KEPT_ALIVE = 16_000;
 @Injectable({ providedIn: 'root' })
 export class Api {
   private readonly http = inject(HttpClient);
+  private readonly keys = new SendingKeys();
 
   /** @param password of a locked file; in a header, since addresses are logged */
   upload(file: File, password: string | null): Observable<FileRecord> {
@@ -178,11 +180,15 @@ export class Api {
   }
 
   send(jobId: string, revision: number, sheets: number, confirmed: readonly string[]): Observable<DeliveryRecord> {
-    return this.http.post<DeliveryRecord>('/api/deliveries', { jobId, revision, sheets, confirmed });
+    return this.keys.once(`${jobId} ${revision}`, (key) =>
+      this.http.post<DeliveryRecord>('/api/deliveries', { jobId, revision, sheets, confirmed, key }),
+    );
   }
 
   actOnDelivery(deliveryId: string, how: DeliveryAct): Observable<DeliveryRecord> {
-    return this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/${how}`, {});
+    const act = (body: object): Observable<DeliveryRecord> =>
+      this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/${how}`, body);
+    return how === 'again' ? this.keys.once(deliveryId, (key) => act({ key })) : act({});
   }
 
   /** What the printer is told of each sheet. */
