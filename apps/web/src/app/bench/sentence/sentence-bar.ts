@@ -1,5 +1,5 @@
 import { A11yModule } from '@angular/cdk/a11y';
-import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
+import { CdkConnectedOverlay, CdkOverlayOrigin, type ConnectedPosition } from '@angular/cdk/overlay';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -34,6 +34,15 @@ interface Open {
   readonly control: string;
   readonly index: number;
 }
+
+/** The sentence stands at the top: above it there is no room for what comes to hold more once it is open. */
+const BELOW: ConnectedPosition[] = [
+  { originX: 'start', originY: 'bottom', overlayX: 'start', overlayY: 'top' },
+  { originX: 'end', originY: 'bottom', overlayX: 'end', overlayY: 'top' },
+];
+
+/** Of what opens, in pixels; where there is less room it lies over the sentence. */
+const LEAST_HEIGHT = 240;
 
 const ALSO = 'also';
 const PRINTER = 'printer';
@@ -110,6 +119,10 @@ const LONG = 300;
         [cdkConnectedOverlayOrigin]="at"
         [cdkConnectedOverlayOpen]="open() !== null"
         [cdkConnectedOverlayHasBackdrop]="true"
+        [cdkConnectedOverlayPositions]="BELOW"
+        [cdkConnectedOverlayFlexibleDimensions]="true"
+        [cdkConnectedOverlayMinHeight]="LEAST_HEIGHT"
+        [cdkConnectedOverlayGrowAfterOpen]="true"
         [cdkConnectedOverlayPush]="true"
         [cdkConnectedOverlayViewportMargin]="8"
         cdkConnectedOverlayBackdropClass="cdk-overlay-transparent-backdrop"
@@ -156,6 +169,8 @@ export class SentenceBar {
   private readonly situation = this.store.selectSignal(benchFeature.selectSituation);
   protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
   protected readonly ALSO = ALSO;
+  protected readonly BELOW = BELOW;
+  protected readonly LEAST_HEIGHT = LEAST_HEIGHT;
   protected readonly PRINTER = PRINTER;
   protected readonly open = signal<Open | null>(null);
   protected readonly origin = signal<CdkOverlayOrigin | null>(null);
