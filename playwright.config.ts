@@ -9,7 +9,7 @@ export default defineConfig({
   // What does not come about is told late rather than by chance: nothing waits for these where all is well.
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  // Each keeps more than one processor busy: with three of them on two processors all takes a fifth longer.
+  // Each keeps a processor busy: a third one on two processors makes all take longer.
   workers: 2,
   projects: [
     { name: 'long', testMatch: LONG },

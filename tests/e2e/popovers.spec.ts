@@ -1,4 +1,4 @@
-import type { Locator, Page } from '@playwright/test';
+import type { Locator, Page, Route } from '@playwright/test';
 import { BenchPage } from './bench-page';
 import { expect, test } from './world';
 
@@ -40,3 +40,34 @@ for (const kind of ['contract', 'flyer'] as const) {
     }
   });
 }
+
+test('printers that answer late, or not at all: it stays inside the window, and says so', async ({ page, world }) => {
+  const bench = new BenchPage(page, world);
+  await page.setViewportSize({ width: 1024, height: HEIGHT });
+  await bench.open(await world.demoJob('flyer'));
+  const asked: Route[] = [];
+  await page.route('**/api/printers', (route) => void asked.push(route));
+  const opened = page.locator('.cdk-overlay-pane .popover');
+  for (const [how, said] of [
+    ['well', 'Box office'],
+    ['not', 'does not answer'],
+  ] as const) {
+    // By keyboard: what opens has the focus, before there is anything to choose.
+    await bench.phrase('Upper office').press('Enter');
+    await expect(opened).toContainText('Asking the printers');
+    await expect(opened.getByRole('heading')).toBeFocused();
+    await expectInside(page, opened, 'while they are asked');
+    await expect.poll(() => asked.length).toBe(1);
+    const question = asked.pop()!;
+    await (how === 'well' ? question.continue() : question.abort());
+    await expect(opened).toContainText(said);
+    await expectInside(page, opened, `once they answered: ${how}`);
+    if (how === 'well') {
+      await page.keyboard.press('Tab');
+      await expect(opened.getByRole('radio', { name: 'Upper office' })).toBeFocused();
+    }
+    await page.keyboard.press('Escape');
+    await expect(opened).toHaveCount(0);
+    await expect(bench.phrase('Upper office')).toBeFocused();
+  }
+});

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { BenchPage } from './bench-page';
 import { expect, test, type World } from './world';
 
 /** One sending is one delivery, however often its request comes. */
@@ -47,4 +48,25 @@ test('a key of another job’s sending is refused in words', async ({ world }) =
   await expect(world.api('/deliveries', { jobId: flyer, revision: 1, sheets: 1, key })).rejects.toThrow(
     'This key is of another sending; make a new one.',
   );
+});
+
+test('an answer that is lost on its way: Send pressed once more sends nothing twice', async ({ page, world }) => {
+  const bench = new BenchPage(page, world);
+  await bench.open(await world.demoJob('contract', { tray: 'tray-1' }));
+  let lost = 0;
+  await page.route('**/api/deliveries', async (route) => {
+    if (route.request().method() !== 'POST' || lost > 0) return route.continue();
+    lost += 1;
+    await route.fetch();
+    await route.abort();
+  });
+  const press = bench.tally.getByRole('button', { name: 'Send 14 sheets', exact: true });
+  await press.click();
+  await expect(page.getByText('Foglio’s server does not answer.')).toBeVisible();
+  expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(1);
+  await press.click();
+  await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
+  expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(1);
+  expect(await world.delivered(1)).toHaveLength(14);
+  expect(await world.delivered(2)).toEqual([]);
 });

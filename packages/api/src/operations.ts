@@ -290,10 +290,10 @@ export const OPERATIONS = {
   },
 } as const satisfies Readonly<Record<string, Operation>>;
 
-/** What can be done to a sending. */
 /** What can be done with a delivery that is not over. */
 type Act = 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
 
+/** What can be done to a sending. */
 export type DeliveryAct = Act | 'again';
 
 type Acts = { readonly [A in Act]: Operation };

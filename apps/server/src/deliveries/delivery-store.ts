@@ -140,7 +140,8 @@ export async function enteredWith(
 ): Promise<StoredDelivery | null> {
   if (!key) return null;
   const [known] = await db.select().from(deliveries).where(eq(deliveries.key, key));
-  if (known && known.jobId !== jobId)
+  // A job that was removed since is not named any more.
+  if (known && known.jobId !== null && known.jobId !== jobId)
     throw new Problem('body-invalid', 'This key is of another sending; make a new one.');
   return known ?? null;
 }

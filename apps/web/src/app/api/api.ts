@@ -221,6 +221,8 @@ export function sayError(error: unknown): string {
     const problem = error.error as Partial<ProblemRecord> | null;
     return problem?.detail ?? `The server answered with status ${error.status}.`;
   }
+  // A resource of Angular wraps what is no Error, and an answer of HTTP is none.
+  if (error instanceof Error && error.cause instanceof HttpErrorResponse) return sayError(error.cause);
   return error instanceof Error ? error.message : String(error);
 }
 

@@ -1,11 +1,13 @@
-import type { PrinterRecord } from '@foglio/api';
+import type { Router } from '@angular/router';
+import type { DeliveryRecord, PrinterRecord } from '@foglio/api';
 import { readTicket } from '@foglio/core/validate';
+import type { Actions } from '@ngrx/effects';
 import type { Action, Store } from '@ngrx/store';
 import { BehaviorSubject, map, NEVER, of, Subject, type Observable } from 'rxjs';
 import { aDocument, aPrinter } from '../../stubs/records';
 import type { Api } from '../api/api';
 import { BenchActions } from './bench.actions';
-import { send, watchPrinter } from './bench.effects';
+import { send, showQueue, watchPrinter } from './bench.effects';
 import { benchFeature, type BenchState } from './bench.state';
 
 const profile = { name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
@@ -114,5 +116,20 @@ describe('sending', () => {
     expect(sent).toEqual([]);
     dispatch(BenchActions.saved({ jobId: 'j', ticket: change.ticket, revision: 2 }));
     expect(sent).toEqual([['j', 2, 1, []]]);
+  });
+});
+
+describe('what was sent is shown in the Queue', () => {
+  const sent = of(BenchActions.sent({ delivery: { id: 'd', jobId: 'j' } as DeliveryRecord })) as unknown as Actions;
+
+  test.each([
+    ['to whoever is still at the job', '/jobs/j', [['/queue', 'd']]],
+    ['and not to whoever went to the Desk meanwhile', '/', []],
+    ['nor to another job', '/jobs/k', []],
+  ])('%s', (_who, url, shown) => {
+    const went: unknown[] = [];
+    const router = { url, navigate: (to: unknown) => (went.push(to), Promise.resolve(true)) } as unknown as Router;
+    showQueue(sent, router).subscribe();
+    expect(went).toEqual(shown);
   });
 });

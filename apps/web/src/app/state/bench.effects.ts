@@ -211,6 +211,8 @@ export const showQueue = createEffect(
   (actions = inject(Actions), router = inject(Router)) =>
     actions.pipe(
       ofType(BenchActions.sent),
+      // Whoever went elsewhere while it was being entered is left there.
+      filter(({ delivery }) => router.url.startsWith(`/jobs/${delivery.jobId}`)),
       tap(({ delivery }) => void router.navigate(['/queue', delivery.id])),
     ),
   { functional: true, dispatch: false },

@@ -26,8 +26,9 @@ interface Choice {
   selector: 'fo-printer-choice',
   imports: [FormsModule, MatRadioButton, MatRadioGroup],
   template: `
-    <h2>Printed at</h2>
-    @if (choices.value(); as found) {
+    <!-- There is nothing else to go to while the printers are asked. -->
+    <h2 tabindex="-1" cdkFocusInitial>Printed at</h2>
+    @if (found(); as found) {
       <mat-radio-group aria-label="Printed at" [ngModel]="now()" (ngModelChange)="take($event)">
         @for (choice of found; track choice.printer.id) {
           <div class="choice" [class.taken]="choice.printer.id === now()">
@@ -46,6 +47,9 @@ interface Choice {
   styles: `
     :host {
       width: min(440px, 94vw);
+    }
+    h2 {
+      outline: none;
     }
     .choice {
       padding: 4px 8px 8px;
@@ -77,7 +81,7 @@ export class PrinterChoice {
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly now = computed(() => this.bench().printer?.id ?? null);
 
-  protected readonly choices = resource({
+  private readonly choices = resource({
     loader: async () => {
       const { ticket, documents } = this.bench();
       const found: Choice[] = [];
@@ -88,13 +92,15 @@ export class PrinterChoice {
       return found;
     },
   });
+  /** Null while they are asked, and where asking failed: the resource throws then. */
+  protected readonly found = computed(() => (this.choices.hasValue() ? this.choices.value() : null));
   protected readonly trouble = computed(() => {
     const error = this.choices.error();
     return error ? sayError(error) : null;
   });
 
   protected take(id: string): void {
-    const choice = this.choices.value()?.find(({ printer }) => printer.id === id);
+    const choice = this.found()?.find(({ printer }) => printer.id === id);
     if (choice) this.store.dispatch(BenchActions.printerWanted({ printer: choice.printer }));
     this.closed.emit();
   }

@@ -41,9 +41,6 @@ const BELOW: ConnectedPosition[] = [
   { originX: 'end', originY: 'bottom', overlayX: 'end', overlayY: 'top' },
 ];
 
-/** Of what opens, in pixels; where there is less room it lies over the sentence. */
-const LEAST_HEIGHT = 240;
-
 const ALSO = 'also';
 const PRINTER = 'printer';
 
@@ -121,7 +118,6 @@ const LONG = 300;
         [cdkConnectedOverlayHasBackdrop]="true"
         [cdkConnectedOverlayPositions]="BELOW"
         [cdkConnectedOverlayFlexibleDimensions]="true"
-        [cdkConnectedOverlayMinHeight]="LEAST_HEIGHT"
         [cdkConnectedOverlayGrowAfterOpen]="true"
         [cdkConnectedOverlayPush]="true"
         [cdkConnectedOverlayViewportMargin]="8"
@@ -170,7 +166,6 @@ export class SentenceBar {
   protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
   protected readonly ALSO = ALSO;
   protected readonly BELOW = BELOW;
-  protected readonly LEAST_HEIGHT = LEAST_HEIGHT;
   protected readonly PRINTER = PRINTER;
   protected readonly open = signal<Open | null>(null);
   protected readonly origin = signal<CdkOverlayOrigin | null>(null);
