@@ -17,7 +17,7 @@ const rooms = (name, ...folders) => ({
   setupFiles: ['<rootDir>/jest.seed.cjs'],
   transform: { '\\.[mc]?[jt]s$': swc },
   // Published as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!pdfjs-dist/)'],
+  transformIgnorePatterns: ['/node_modules/(?!pdfjs-dist/|canonicalize/)'],
   moduleNameMapper: {
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     // As the built programs have it: in one file and not in hundreds.
@@ -32,6 +32,8 @@ const web = {
   displayName: 'web',
   rootDir: '.',
   testMatch: ['<rootDir>/apps/web/src/**/*.spec.ts'],
+  // Published as ES modules only.
+  transformIgnorePatterns: ['node_modules/(?!(.*\\.mjs$|canonicalize/))'],
   setupFilesAfterEnv: ['<rootDir>/apps/web/src/test-setup.ts'],
   moduleNameMapper: {
     '/workers/spawn$': '<rootDir>/apps/web/src/stubs/spawn.ts',

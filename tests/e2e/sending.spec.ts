@@ -70,3 +70,39 @@ test('an answer that is lost on its way: Send pressed once more sends nothing tw
   expect(await world.delivered(1)).toHaveLength(14);
   expect(await world.delivered(2)).toEqual([]);
 });
+
+test('what the screen could not know yet: another paper in the tray is refused in words, shown, and then sent', async ({
+  page,
+  world,
+}) => {
+  const bench = new BenchPage(page, world);
+  await bench.open(await world.demoJob('contract', { tray: 'tray-1' }));
+  await world.api('/printers/upper-office/trays/tray-1', { type: 'labels' }, 'PUT');
+  const press = bench.tally.getByRole('button', { name: 'Send 14 sheets', exact: true });
+  await press.click();
+  await expect(page.getByText('Since you looked, this changed: the paper.')).toBeVisible();
+  expect(await world.api<Delivery[]>('/deliveries')).toEqual([]);
+  await expect(bench.lanes.getByText('A4 labels')).toBeVisible();
+  await press.click();
+  await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
+});
+
+test('a file never gets into a series that is on its way, and a series is begun once', async ({ world }) => {
+  const file = await world.upload(world.source('flyer'), 'flyer.pdf');
+  const setup = { version: 1, documents: [{ file: '*' }] };
+  const confirmed = ['outside-printable', 'gray-coded-as-color'];
+  for (let round = 0; round < 5; round += 1) {
+    const { id } = await world.api<{ id: string }>('/series', { title: 'Flyers', setup, printerId: 'upper-office' });
+    const add = () => world.api(`/series/${id}/rows`, { files: [{ name: `${round}.pdf`, file }] });
+    await add();
+    const begin = { sheets: 1, confirmed, key: randomUUID() };
+    const start = () => world.api(`/series/${id}/start`, begin);
+    const both = await Promise.allSettled([start(), start(), ...Array.from({ length: 5 }, add)]);
+    // Either the files were quicker, and it is not what was seen any more, or none of them is in it.
+    const began = both.slice(0, 2).map(({ status }) => status);
+    expect(new Set(began).size).toBe(1);
+    const { rows, state } = await world.api<{ state: string; rows: { delivery: object | null }[] }>(`/series/${id}`);
+    expect(state === 'draft').toBe(began[0] === 'rejected');
+    if (state !== 'draft') expect(rows.map(({ delivery }) => delivery !== null)).toEqual([true]);
+  }
+});

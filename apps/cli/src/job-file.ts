@@ -4,6 +4,7 @@ import { basename, dirname, resolve } from 'node:path';
 import {
   applySetup,
   isSetup,
+  momentOf,
   profileForTicket,
   SelectionError,
   selectPages,
@@ -163,7 +164,7 @@ async function orSay<T>(path: string, read: () => Promise<T>): Promise<T> {
 /** The job's plan against a printer, or against a printer that has all it asks for. @throws InputError */
 export function planJob({ file, ticket, documents }: Job, printer: Printer | null): Plan {
   try {
-    return planAt(ticket, documents, printer ?? profileForTicket(ticket, documents), new Date());
+    return planAt(ticket, documents, printer ?? profileForTicket(ticket, documents), momentOf(new Date()));
   } catch (error) {
     if (error instanceof TicketError) throw new InputError(file, error.message);
     throw error;

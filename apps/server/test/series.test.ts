@@ -59,7 +59,7 @@ test('the order is changed, rows are taken out and left out', async () => {
   const ordered = (
     await api()
       .put(`${path}/rows`)
-      .send({ rows: [c, a] })
+      .send({ rows: [c, a], out: [b] })
   ).body as SeriesRecord;
   expect(names(ordered)).toEqual(['c.pdf', 'a.pdf']);
   const skipped = (await api().put(`${path}/rows/${c}`).send({ skipped: true })).body as SeriesRecord;

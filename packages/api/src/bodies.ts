@@ -1,3 +1,4 @@
+import { sealSchema } from '@foglio/core';
 import type { Described } from './records';
 
 /** What requests carry, as JSON Schemas. Tickets are read by the core, whose errors name the place and the repair. */
@@ -50,6 +51,13 @@ const sendingKey = {
     'Made anew for each sending. A request that comes again with it, since its answer was lost, is answered with what the first one entered.',
 } as const;
 
+const { $schema: _, $id: __, ...sealFields } = sealSchema;
+const seal = {
+  ...sealFields,
+  description:
+    'Of the plan that the person saw (model, Seal): another one is refused. A program that shows nobody the sheets may leave it out; their number alone is compared then.',
+} as const;
+
 /** What a person saw before pressing Send. */
 export const sending = {
   type: 'object',
@@ -66,6 +74,7 @@ export const sending = {
       description: 'Codes of the cautions that were seen and confirmed.',
     },
     key: sendingKey,
+    seal,
   },
 } as const;
 
@@ -128,12 +137,18 @@ export const newSetup = {
   properties: { name, ticket: anyTicket, printerId: ofPrinter },
 } as const;
 
+const begunFrom = {
+  ...revision,
+  description:
+    'Which state the change begins from, refused where that is past; left out, it is made of whatever stands.',
+} as const;
+
 /** What is left out stays as it is. */
 export const changedSetup = {
   type: 'object',
   additionalProperties: false,
   minProperties: 1,
-  properties: { name, ticket: anyTicket, printerId: ofPrinter, starts },
+  properties: { name, ticket: anyTicket, printerId: ofPrinter, starts, revision: begunFrom },
 } as const;
 
 export const newSeries = {
@@ -148,7 +163,7 @@ export const changedSeries = {
   type: 'object',
   additionalProperties: false,
   minProperties: 1,
-  properties: { title: name, setup: anyTicket, printerId: { type: 'string' } },
+  properties: { title: name, setup: anyTicket, printerId: { type: 'string' }, revision: begunFrom },
 } as const;
 
 /** Files that were taken in, and such as could not be, with the reason. */
@@ -176,15 +191,22 @@ export const seriesFiles = {
 } as const;
 
 export const rowSkipping = field('skipped', { type: 'boolean' });
-/** The ids of all files of a series, in the order in which they are to be printed. */
-export const seriesOrder = field('rows', { type: 'array', maxItems: 10_000, items: { type: 'string' } });
+const rowIds = { type: 'array', maxItems: 10_000, items: { type: 'string' } } as const;
+
+/** The ids of the files of a series in the order in which they are to be printed, and of those to be taken out. */
+export const seriesOrder = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['rows'],
+  properties: { rows: rowIds, out: rowIds },
+} as const;
 
 /** What a person saw of a series before sending it. */
 export const seriesStart = {
   type: 'object',
   additionalProperties: false,
   required: ['sheets'],
-  properties: { sheets: { type: 'integer', minimum: 1 }, confirmed: sending.properties.confirmed },
+  properties: { sheets: { type: 'integer', minimum: 1 }, confirmed: sending.properties.confirmed, key: sendingKey },
 } as const;
 
 /** Whether the file that went wrong is printed once more, from its beginning. */

@@ -16,6 +16,8 @@ export const PROBLEMS = {
   'delivery-over': { status: 409, title: 'The sending is over' },
   'name-taken': { status: 409, title: 'Another has this name' },
   'setup-needed': { status: 409, title: 'New jobs start from this set-up' },
+  'series-changed': { status: 409, title: 'Another window changed the series' },
+  'setup-changed': { status: 409, title: 'Another window changed the set-up' },
   'series-sent': { status: 409, title: 'The series is being sent' },
   'series-unfit': { status: 409, title: 'A file of the series cannot be printed so' },
   'printer-known': { status: 409, title: 'The printer is known already' },

@@ -61,6 +61,7 @@ const record = <const T extends string, const P extends object, const Q extends 
 const fileFields = {
   id,
   name: words,
+  sha256: { ...words, description: 'Of its bytes as they are kept, hexadecimal.' },
   pages: { type: 'array', items: pageFactsSchema },
   /** What the file says of itself. */
   about: aboutDocumentSchema,
@@ -152,6 +153,7 @@ export const setupRecord = record(
       enum: ['house', 'printer', null],
       description: 'Which new jobs start from it: all, those for its printer, none.',
     },
+    revision: { ...position, description: 'Goes up with every change.' },
     updatedAt: moment,
   },
   { description: 'A ticket under a name; in the place of its documents stands the file “*”.' },
@@ -236,6 +238,7 @@ const seriesFields = {
 
 export const seriesRecord = record('Series', {
   ...seriesFields,
+  revision: { ...position, description: 'Goes up with every change of it or of its files.' },
   setup: ticketSchema,
   rows: { type: 'array', items: seriesRow },
 });

@@ -58,7 +58,7 @@ export const SERIES_OPERATIONS = {
   orderSeries: {
     method: 'put',
     path: '/api/series/{id}/rows',
-    says: 'Puts the files of a series in order; those that are not named are taken out.',
+    says: 'Puts the files of a series in order, and takes some out; such as are not named stay at the end.',
     takes: bodies.seriesOrder,
     status: 200,
     gives: records.seriesRecord,

@@ -1,14 +1,15 @@
-import { momentOf, plan, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { plan, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
 import { sentence } from './sentence';
 
 /**
  * The plan of a ticket printed at a moment: with whatever tells the day, and with the sentence on the information sheet.
  *
+ * @param moment "2026-09-01T14:05" (ISO 8601, local time), as `momentOf` gives it
  * @throws TicketError like `plan`
  */
-export const planAt = (ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer, moment: Date): Plan =>
+export const planAt = (ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer, moment: string): Plan =>
   plan(ticket, documents, printer, {
-    now: momentOf(moment),
+    now: moment,
     ...(ticket.informationSheet.print ? { sentence: sayTicket(ticket, documents, printer) } : {}),
   });
 

@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { userInfo } from 'node:os';
-import { isMonochrome, partOf, type Printer, type Ticket } from '@foglio/core';
+import { isMonochrome, momentOf, partOf, type Printer, type Ticket } from '@foglio/core';
 import {
   askJob,
   askStatus,
@@ -84,7 +84,7 @@ export class Sender {
   private async transmit(row: Row, known: Note | null): Promise<Note> {
     const { setup, printer, printerUri, journal, opening } = this.sending;
     const { ticket, documents } = await openRow(row, setup, opening);
-    const planned = planAt(ticket, documents, printer, new Date());
+    const planned = planAt(ticket, documents, printer, momentOf(new Date()));
     const shipment = shipmentOf(planned, ticket, printer);
     const jobName = row.name;
     const jobs = known ? await this.settle(known, jobName) : [];

@@ -100,6 +100,8 @@ export const setups = pgTable(
     printerId: text('printer_id').references(() => printers.id, { onDelete: 'set null' }),
     /** Which new jobs start from it: all for which there is no other, those for its printer, or none. */
     starts: text('starts').$type<SetupStart>(),
+    /** Goes up with every change. */
+    revision: integer('revision').notNull().default(1),
     createdAt: moment('created_at'),
     updatedAt: moment('updated_at'),
   },
@@ -126,6 +128,10 @@ export const series = pgTable('series', {
   state: text('state').$type<'draft' | 'running' | 'paused'>().notNull().default('draft'),
   /** Why it is paused, in a sentence. */
   message: text('message'),
+  /** Goes up with every change of it or of its files, so that what is sent is what was planned. */
+  revision: integer('revision').notNull().default(1),
+  /** Of its sending, made by who sends: what comes again with it is the same sending. */
+  key: text('key').unique(),
   createdAt: moment('created_at'),
   startedAt: timestamp('started_at', { withTimezone: true }),
 });
@@ -157,6 +163,8 @@ export const deliveries = pgTable(
     id: uuid('id').primaryKey().defaultRandom(),
     /** Of one sending, made by who sends: what comes again with it is the same sending. */
     key: text('key').unique(),
+    /** The moment that texts on it tell, as the person saw it, "2026-09-01T14:05"; null: when it was entered. */
+    moment: text('moment'),
     jobId: uuid('job_id').references(() => jobs.id, { onDelete: 'set null' }),
     printerId: text('printer_id')
       .notNull()

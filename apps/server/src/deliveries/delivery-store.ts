@@ -1,4 +1,5 @@
 import type { DeliveryState } from '@foglio/api';
+import { momentOf } from '@foglio/core';
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { deliveries, series } from '../database/schema';
@@ -131,6 +132,9 @@ export async function enterOnce(
   const known = await enteredWith(db, values.key, values.jobId);
   return known ? { delivery: known, isNew: false } : { delivery: await insertDelivery(db, values), isNew: true };
 }
+
+/** What texts on it tell: as the person saw it, also after midnight and where it is sent in parts. */
+export const momentOfPrinting = ({ moment, createdAt }: StoredDelivery): string => moment ?? momentOf(createdAt);
 
 /** The delivery that was entered with a key; null where none was. @throws Problem like {@link enterOnce} */
 export async function enteredWith(

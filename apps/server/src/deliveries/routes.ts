@@ -1,5 +1,5 @@
 import { sending, sendingAgain, type Described } from '@foglio/api';
-import type { Plan } from '@foglio/core';
+import { momentOf, sayDifference, sealOf, type Plan, type Seal, type Sealed } from '@foglio/core';
 import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
 import { Router } from 'express';
@@ -19,6 +19,7 @@ import {
   findDelivery,
   isOver,
   listDeliveries,
+  momentOfPrinting,
   passesAt,
   tell,
   type StoredDelivery,
@@ -82,8 +83,9 @@ export function deliveryRoutes(db: Database): Router {
   });
 
   router.get('/:id/seen', async (request, response) => {
-    const { ticket, profile, createdAt } = await findDelivery(db, request.params.id);
-    const plan = planTicket(ticket, await documentsOf(db, ticket), profile, createdAt);
+    const delivery = await findDelivery(db, request.params.id);
+    const { ticket, profile } = delivery;
+    const plan = planTicket(ticket, await documentsOf(db, ticket), profile, momentOfPrinting(delivery));
     const { way, reason, jobs } = shipmentOf(plan, ticket, profile);
     response.json({ way, reason, jobs: jobs.length, sheets: asSeen({ way, reason, jobs }) });
   });
@@ -109,12 +111,12 @@ export function deliveryRoutes(db: Database): Router {
 }
 
 /**
- * Accepts a job for sending, if it is still what the person saw: the same revision, and the same number of sheets when
- * planned against the printer as it is now. What was entered with this key is given again, whatever became of the job since.
+ * Accepts a job for sending, if it is still what the person saw: the same revision, and the same seal when planned against
+ * the printer as it is now. What was entered with this key is given again, whatever became of the job since.
  */
 async function send(
   db: Database,
-  { jobId, revision, sheets, confirmed = [], key }: Described<typeof sending>,
+  { jobId, revision, sheets, confirmed = [], key, seal }: Described<typeof sending>,
 ): Promise<StoredDelivery> {
   const entered = await enteredWith(db, key, jobId);
   if (entered) return entered;
@@ -122,20 +124,31 @@ async function send(
   if (job.revision !== revision) {
     throw new Problem('job-changed', 'The job was changed after this; look at its sheets again, then send.');
   }
-  const { profile } = await askNow(db, await findPrinter(db, job.printerId));
-  const plan = planTicket(job.ticket, await readDocumentsOf(db, job.ticket), profile);
+  const printer = await findPrinter(db, job.printerId);
+  const { profile } = await askNow(db, printer);
+  const documents = await readDocumentsOf(db, job.ticket);
+  const moment = seal?.moment ?? momentOf(new Date());
+  const plan = planTicket(job.ticket, documents, profile, moment);
   if (plan.tally.sheets !== sheets) {
     throw new Problem(
       'plan-changed',
       `It now comes to ${plan.tally.sheets} sheets, not ${sheets}; look again, then send.`,
     );
   }
+  if (seal) requireSeen(seal, { plan, ticket: job.ticket, documents, printer: profile, address: printer.uri, moment });
   const stop = plan.checks.find((check) => check.level === 'stop');
   if (stop) throw new Problem('stop-stands', stop.message, { check: stop.code });
   const cautions = plan.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
   if (cautions.length > 0) throw cautionsStand(cautions);
   const { ticket, printerId } = job;
-  return enter(db, { key, jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) });
+  return enter(db, { key, moment, jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) });
+}
+
+/** @throws Problem `plan-changed` where what reaches paper is not what was seen */
+function requireSeen(seal: Seal, now: Sealed): void {
+  const differs = sayDifference(seal, sealOf(now));
+  if (differs === null) return;
+  throw new Problem('plan-changed', `Since you looked, this changed: ${differs}. Look at the sheets again, then send.`);
 }
 
 /** Of a job in two passes: where it begins. */

@@ -13,6 +13,7 @@ import { findPrinter } from '../printers/printer-store';
 import {
   changeDelivery,
   findDelivery,
+  momentOfPrinting,
   putOff,
   takeNext,
   type DeliveryChange,
@@ -107,7 +108,7 @@ async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDeliv
   const printer = await findPrinter(db, delivery.printerId);
   const documents = await documentsOf(db, ticket);
   // The same also after midnight, and where it is sent in parts.
-  const whole = planTicket(ticket, documents, profile, delivery.createdAt);
+  const whole = planTicket(ticket, documents, profile, momentOfPrinting(delivery));
   const plan =
     delivery.pass === null ? whole : passPlan(whole, delivery.pass === 1 ? 'front' : 'back', profile.refeedTray);
   const shipment = shipmentOf(plan, ticket, profile);

@@ -15,6 +15,8 @@ const UNIQUE_VIOLATION = '23505';
 
 export interface StoredContent {
   readonly id: string;
+  /** Null: taken in before digests were kept. */
+  readonly sha256: string | null;
   readonly bytes: number;
   readonly pages: readonly PageFacts[];
   /** Null: not read yet, nor page labels. */

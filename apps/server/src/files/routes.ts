@@ -73,8 +73,18 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
 }
 
 const fileAnswer = (id: string | undefined, name: string, content: StoredContent) => {
-  const { bytes, pages, outline, about, remarks, detailsRead } = content;
-  return { id, name, bytes, pages, ...(outline ? { outline } : {}), about, remarks, read: detailsRead };
+  const { sha256, bytes, pages, outline, about, remarks, detailsRead } = content;
+  return {
+    id,
+    name,
+    sha256: sha256 ?? content.id,
+    bytes,
+    pages,
+    ...(outline ? { outline } : {}),
+    about,
+    remarks,
+    read: detailsRead,
+  };
 };
 
 /** A header and not a parameter, since addresses are logged; percent-encoded, since headers are Latin-1. */

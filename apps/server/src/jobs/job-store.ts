@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { momentOf, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { planAt } from '@foglio/sentence';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
@@ -14,6 +14,8 @@ export type StoredJob = typeof jobs.$inferSelect;
 export interface StoredDocument extends DocumentFacts {
   readonly id: string;
   readonly contentId: string;
+  /** Of its bytes, hexadecimal. */
+  readonly sha256: string;
   /** What a person should know of the file, in sentences. */
   readonly remarks: readonly string[];
   /** Of how many pages, from the first, all facts are known. */
@@ -54,6 +56,7 @@ export async function documentsOf(
       id: files.id,
       name: files.name,
       contentId: contents.id,
+      sha256: contents.sha256,
       pages: contents.pages,
       read: contents.detailsRead,
       outline: contents.outline,
@@ -67,8 +70,9 @@ export async function documentsOf(
     const row = rows.find(({ id }) => id === file.toLowerCase());
     if (!row)
       throw new Problem('ticket-invalid', `documents[${index}].file: there is no file "${file}"; upload it first.`);
-    const { outline, ...rest } = row;
-    return { ...rest, ...(outline ? { outline } : {}) };
+    const { outline, sha256, ...rest } = row;
+    // What was taken in before digests were kept has none; its content never changes.
+    return { ...rest, sha256: sha256 ?? row.contentId, ...(outline ? { outline } : {}) };
   });
 }
 
@@ -80,12 +84,12 @@ function fileId(file: string): string {
   }
 }
 
-/** The plan of a ticket. @param moment of printing, for what tells it @throws Problem `ticket-invalid` */
+/** The plan of a ticket. @param moment of printing, for what tells it: "2026-09-01T14:05" @throws Problem `ticket-invalid` */
 export const planTicket = (
   ticket: Ticket,
   documents: readonly DocumentFacts[],
   printer: Printer,
-  moment = new Date(),
+  moment = momentOf(new Date()),
 ): Plan => sayTicketErrors(() => planAt(ticket, documents, printer, moment));
 
 export function sayTicketErrors<T>(work: () => T): T {
@@ -121,7 +125,7 @@ export async function findJob(db: Database, parameter: string | undefined): Prom
 
 /** Keeps a changed ticket. @throws Problem `job-changed` where the job is no longer at the revision the change began from */
 export async function saveJob(
-  db: Database,
+  db: Pick<Database, 'update'>,
   id: string,
   revision: number,
   change: Partial<Pick<StoredJob, 'ticket' | 'printerId'>>,

@@ -13,6 +13,7 @@ import { saveAs, writeCsv } from '../http/download';
 import { Problem } from '../http/problem';
 import type { ImposeHow, PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
+import { inDraftOfJob } from '../series/series-store';
 import {
   acceptTicket,
   documentsOf,
@@ -58,7 +59,8 @@ export function jobRoutes(db: Database, workers: PdfWorkers): Router {
   router.put('/:id', async (request, response) => {
     const { ticket, revision } = readChange(request.body);
     const job = await findJob(db, request.params.id);
-    const saved = await saveJob(db, job.id, revision, { ticket: await acceptTicket(db, ticket) });
+    const change = { ticket: await acceptTicket(db, ticket) };
+    const saved = await inDraftOfJob(db, job.id, (tx) => saveJob(tx, job.id, revision, change));
     response.json({ id: saved.id, revision: saved.revision });
   });
 
@@ -66,7 +68,7 @@ export function jobRoutes(db: Database, workers: PdfWorkers): Router {
     const { printerId, revision } = readPrinterChange(request.body);
     const job = await findJob(db, request.params.id);
     const printer = await findPrinter(db, printerId);
-    const saved = await saveJob(db, job.id, revision, { printerId: printer.id });
+    const saved = await inDraftOfJob(db, job.id, (tx) => saveJob(tx, job.id, revision, { printerId: printer.id }));
     response.json({ id: saved.id, revision: saved.revision });
   });
 

@@ -84,7 +84,7 @@ export function seriesRoutes(db: Database): Router {
   });
 
   router.put('/:id/rows', async (request, response) => {
-    await orderFiles(db, await find(request.params.id), readOrder(request.body).rows);
+    await orderFiles(db, await find(request.params.id), readOrder(request.body));
     response.json(await asItStands(request.params.id));
   });
 
@@ -95,8 +95,8 @@ export function seriesRoutes(db: Database): Router {
   });
 
   router.post('/:id/start', async (request, response) => {
-    const { sheets, confirmed = [] } = readStart(request.body);
-    await startSeries(db, await find(request.params.id), { sheets, confirmed });
+    const { sheets, confirmed = [], key = null } = readStart(request.body);
+    await startSeries(db, await find(request.params.id), { sheets, confirmed, key });
     response.status(202).json(await asItStands(request.params.id));
   });
 

@@ -6,12 +6,14 @@ import { insertDelivery, isBroken, tell } from '../deliveries/delivery-store';
 import { enqueueDelivery } from '../deliveries/queue';
 import { cautionsStand, Problem } from '../http/problem';
 import { askNow, findPrinter } from '../printers/printer-store';
-import { planRows, requireDraft, rowsOf, type StoredSeries } from './series-store';
+import { findSeries, planRows, requireDraft, rowsOf, type StoredSeries } from './series-store';
 
 /** What the person saw before sending. */
 export interface Seen {
   readonly sheets: number;
   readonly confirmed: readonly string[];
+  /** Of this sending; what comes again with it is the same sending. */
+  readonly key: string | null;
 }
 
 /**
@@ -20,7 +22,9 @@ export interface Seen {
  *
  * @throws Problem `series-sent`, `series-unfit`, `plan-changed`, `caution-stands`, `printer-away`
  */
-export async function startSeries(db: Database, one: StoredSeries, { sheets, confirmed }: Seen): Promise<void> {
+export async function startSeries(db: Database, one: StoredSeries, { sheets, confirmed, key }: Seen): Promise<void> {
+  // It was begun with this very request, whose answer was lost.
+  if (key !== null && one.key === key) return;
   requireDraft(one);
   const printer = await findPrinter(db, one.printerId);
   const { profile } = await askNow(db, printer);
@@ -44,10 +48,16 @@ export async function startSeries(db: Database, one: StoredSeries, { sheets, con
   await db.transaction(async (tx) => {
     const [begun] = await tx
       .update(series)
-      .set({ state: 'running', startedAt: new Date(), message: null })
-      .where(and(eq(series.id, one.id), eq(series.state, 'draft')))
+      .set({ state: 'running', startedAt: new Date(), message: null, key })
+      // Changed since its rows were read, it is not what was planned.
+      .where(and(eq(series.id, one.id), eq(series.state, 'draft'), eq(series.revision, one.revision)))
       .returning();
-    if (!begun) throw new Problem('series-sent', 'This series is being sent already.');
+    if (!begun) {
+      const now = await findSeries(db, one.id);
+      if (key !== null && now.key === key) return;
+      requireDraft(now);
+      throw new Problem('plan-changed', 'Its files were changed at this very moment; look again, then send.');
+    }
     for (const { job, outcome } of rows) {
       const { id: jobId, ticket, printerId } = job;
       const values = { jobId, printerId, ticket, profile, seriesId: one.id, sheets: outcome.tally?.sheets ?? 0 };

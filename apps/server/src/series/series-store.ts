@@ -30,7 +30,10 @@ export async function findSeries(db: Database, parameter: string | undefined): P
 }
 
 /** The files of a series in their order. */
-export async function rowsOf(db: Database, { id }: StoredSeries): Promise<StoredRow[]> {
+export async function rowsOf(
+  db: Pick<Database, 'select' | 'selectDistinctOn'>,
+  { id }: StoredSeries,
+): Promise<StoredRow[]> {
   const rows = await db
     .select({ row: seriesRows, job: jobs })
     .from(seriesRows)
@@ -62,18 +65,55 @@ export function requireDraft({ state }: StoredSeries): void {
   throw new Problem('series-sent', 'This series was sent; begin a new one for other files or another set-up.');
 }
 
+/** Within a transaction. */
+type Within = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+/** The series while nobody else changes it, to the end of the transaction. @throws Problem `not-found` */
+async function hold(tx: Within, id: string): Promise<StoredSeries> {
+  const [one] = await tx.select().from(series).where(eq(series.id, id)).for('update');
+  if (!one) throw new Problem('not-found', 'This series is not here; it may have been removed.');
+  return one;
+}
+
+const countUp = (tx: Within, { id, revision }: StoredSeries) =>
+  tx
+    .update(series)
+    .set({ revision: revision + 1 })
+    .where(eq(series.id, id));
+
+/**
+ * Changes a series, or its files, before it is sent. Whoever else changes or sends it comes before or after, so that
+ * nothing gets into one that is on its way, and nothing of two changes at once is lost.
+ *
+ * @throws Problem `series-sent`
+ */
+async function inDraft<T>(db: Database, id: string, work: (tx: Within, one: StoredSeries) => Promise<T>): Promise<T> {
+  return db.transaction(async (tx) => {
+    const one = await hold(tx, id);
+    requireDraft(one);
+    const done = await work(tx, one);
+    await countUp(tx, one);
+    return done;
+  });
+}
+
+/** Changes the job of a file; of a series, only before that is sent. @throws what the work throws; Problem `series-sent` */
+export async function inDraftOfJob<T>(db: Database, jobId: string, work: (tx: Within) => Promise<T>): Promise<T> {
+  const [row] = await db.select().from(seriesRows).where(eq(seriesRows.jobId, jobId)).limit(1);
+  return row ? inDraft(db, row.seriesId, work) : db.transaction(work);
+}
+
 /** Puts files at the end, each as a job of the series' set-up. @throws Problem `ticket-invalid` where one is not here */
-export async function addFiles(db: Database, one: StoredSeries, files: readonly SeriesFile[]): Promise<void> {
-  requireDraft(one);
-  await db.transaction(async (tx) => {
+export const addFiles = (db: Database, { id }: StoredSeries, files: readonly SeriesFile[]): Promise<void> =>
+  inDraft(db, id, async (tx, one) => {
     const [last] = await tx
       .select({ place: max(seriesRows.place) })
       .from(seriesRows)
-      .where(eq(seriesRows.seriesId, one.id));
+      .where(eq(seriesRows.seriesId, id));
     const first = (last?.place ?? -1) + 1;
     for (const [at, { name, file, trouble }] of files.entries()) {
       const place = first + at;
-      const row = { seriesId: one.id, place, name };
+      const row = { seriesId: id, place, name };
       if (file === undefined) {
         await tx.insert(seriesRows).values({ ...row, trouble: trouble ?? 'This file could not be read.' });
         continue;
@@ -84,60 +124,74 @@ export async function addFiles(db: Database, one: StoredSeries, files: readonly 
       await tx.insert(seriesRows).values({ ...row, jobId: job!.id });
     }
   });
-}
 
-/** Puts files in order; those that are not named are taken out, and their jobs with them. */
-export async function orderFiles(db: Database, one: StoredSeries, order: readonly string[]): Promise<void> {
-  requireDraft(one);
-  await db.transaction(async (tx) => {
-    const rows = await tx.select().from(seriesRows).where(eq(seriesRows.seriesId, one.id));
-    for (const row of rows) {
-      const place = order.indexOf(row.id);
-      if (place >= 0) await tx.update(seriesRows).set({ place }).where(eq(seriesRows.id, row.id));
-      else await tx.delete(seriesRows).where(eq(seriesRows.id, row.id));
+/** Puts files in order and takes some out, and their jobs with them. Such as came in meanwhile stay at the end. */
+export const orderFiles = (
+  db: Database,
+  { id }: StoredSeries,
+  { rows: order, out = [] }: { readonly rows: readonly string[]; readonly out?: readonly string[] },
+): Promise<void> =>
+  inDraft(db, id, async (tx) => {
+    const rows = await tx
+      .select()
+      .from(seriesRows)
+      .where(eq(seriesRows.seriesId, id))
+      .orderBy(asc(seriesRows.place), asc(seriesRows.id));
+    const gone = rows.filter((row) => out.includes(row.id));
+    const named = order.flatMap((one) => rows.find((row) => row.id === one && !gone.includes(row)) ?? []);
+    const others = rows.filter((row) => !gone.includes(row) && !named.includes(row));
+    for (const [place, row] of [...named, ...others].entries()) {
+      if (row.place !== place) await tx.update(seriesRows).set({ place }).where(eq(seriesRows.id, row.id));
     }
-    const gone = rows.filter(({ id }) => !order.includes(id)).flatMap(({ jobId }) => jobId ?? []);
-    if (gone.length > 0) await tx.delete(jobs).where(inArray(jobs.id, gone));
+    for (const row of gone) await tx.delete(seriesRows).where(eq(seriesRows.id, row.id));
+    const ids = gone.flatMap(({ jobId }) => jobId ?? []);
+    if (ids.length > 0) await tx.delete(jobs).where(inArray(jobs.id, ids));
   });
-}
 
 /** @throws Problem `not-found` */
-export async function skipFile(db: Database, one: StoredSeries, row: string, skipped: boolean): Promise<void> {
-  requireDraft(one);
-  const changed = await db
-    .update(seriesRows)
-    .set({ skipped })
-    .where(and(eq(seriesRows.seriesId, one.id), eq(seriesRows.id, idOf(row))))
-    .returning();
-  if (changed.length === 0) throw new Problem('not-found', 'This file is not in the series.');
-}
+export const skipFile = (db: Database, { id }: StoredSeries, row: string, skipped: boolean): Promise<void> =>
+  inDraft(db, id, async (tx) => {
+    const changed = await tx
+      .update(seriesRows)
+      .set({ skipped })
+      .where(and(eq(seriesRows.seriesId, id), eq(seriesRows.id, idOf(row))))
+      .returning();
+    if (changed.length === 0) throw new Problem('not-found', 'This file is not in the series.');
+  });
 
-/** Another set-up or printer is given to all files that have no settings of their own; a printer to all. */
+/**
+ * Another set-up or printer is given to all files that have no settings of their own; a printer to all. A title may be
+ * changed at any time.
+ *
+ * @throws Problem `series-sent`; `series-changed` where it is no longer at the revision the change began from
+ */
 export async function changeSeries(
   db: Database,
-  one: StoredSeries,
-  {
-    title = one.title,
-    setup = one.setup,
-    printerId = one.printerId,
-  }: Pick<ChangedSeries, 'title' | 'printerId'> & {
-    setup?: Ticket | undefined;
-  },
+  { id }: StoredSeries,
+  { setup, printerId, title, revision }: Omit<ChangedSeries, 'setup'> & { readonly setup?: Ticket },
 ): Promise<void> {
-  if (setup !== one.setup || printerId !== one.printerId) requireDraft(one);
-  await findPrinter(db, printerId);
-  const rows = await rowsOf(db, one);
+  if (printerId !== undefined) await findPrinter(db, printerId);
   await db.transaction(async (tx) => {
-    await tx.update(series).set({ title, setup, printerId }).where(eq(series.id, one.id));
-    for (const each of rows) {
+    const one = await hold(tx, id);
+    if (revision !== undefined && revision !== one.revision)
+      throw new Problem('series-changed', 'Another window changed this series. Look at how it stands, then change it.');
+    if (setup !== undefined || printerId !== undefined) requireDraft(one);
+    await countUp(tx, one);
+    await tx
+      .update(series)
+      .set({ title: title ?? one.title, setup: setup ?? one.setup, printerId: printerId ?? one.printerId })
+      .where(eq(series.id, id));
+    for (const each of await rowsOf(tx, one)) {
       if (!each.job) continue;
-      const { id, ticket, revision } = each.job;
-      const next = isChanged(one.setup, each) ? ticket : ticketFor(setup, fileOf(each.job), each.row.name);
-      if (next === ticket && printerId === each.job.printerId) continue;
+      const { id: jobId, ticket, revision: before } = each.job;
+      const isOwn = setup === undefined || isChanged(one.setup, each);
+      const next = isOwn ? ticket : ticketFor(setup, fileOf(each.job), each.row.name);
+      const at = printerId ?? each.job.printerId;
+      if (next === ticket && at === each.job.printerId) continue;
       await tx
         .update(jobs)
-        .set({ ticket: next, printerId, revision: revision + 1 })
-        .where(eq(jobs.id, id));
+        .set({ ticket: next, printerId: at, revision: before + 1 })
+        .where(eq(jobs.id, jobId));
     }
   });
 }
@@ -163,9 +217,9 @@ function stateOf({ state }: StoredSeries, rows: readonly StoredRow[]): StoredSer
 /** What the API tells of a series. */
 export async function describeSeries(db: Database, one: StoredSeries) {
   const rows = await rowsOf(db, one);
-  const { id, title, setup, printerId, message, createdAt, startedAt } = one;
+  const { id, title, setup, printerId, message, revision, createdAt, startedAt } = one;
   return {
-    ...{ id, title, setup, printerId, message, createdAt, startedAt },
+    ...{ id, title, setup, printerId, message, revision, createdAt, startedAt },
     state: stateOf(one, rows),
     rows: rows.map((each) => {
       const { row, job, delivery } = each;

@@ -50,30 +50,39 @@ export async function saveSetup(db: Database, { name, ticket, printerId = null }
   return saved as StoredSetup;
 }
 
-/** @throws Problem `name-taken`, `ticket-invalid`, `not-found`, `setup-needed` */
-export async function changeSetup(db: Database, setup: StoredSetup, change: ChangedSetup): Promise<StoredSetup> {
-  const { name = setup.name, ticket, printerId = setup.printerId, starts = setup.starts } = change;
-  if (printerId !== null) await findPrinter(db, printerId);
-  if (setup.starts === 'house' && starts !== 'house') throw needed(setup);
-  if (starts === 'printer' && printerId === null) {
-    throw new Problem('body-invalid', 'starts: say which printer it is for.');
-  }
-  const values = { name: name.trim(), printerId, starts, updatedAt: new Date() };
-  const accepted = ticket === undefined ? {} : { ticket: acceptSetup(ticket) };
+/**
+ * Changes what is given of a set-up and leaves the rest, whoever else changes it at the same time.
+ *
+ * @throws Problem `name-taken`, `ticket-invalid`, `not-found`, `setup-needed`; `setup-changed` where it is no longer at the
+ *   revision the change began from
+ */
+export async function changeSetup(db: Database, { id }: StoredSetup, change: ChangedSetup): Promise<StoredSetup> {
+  const accepted = change.ticket === undefined ? null : acceptSetup(change.ticket);
+  if (change.printerId) await findPrinter(db, change.printerId);
   return db.transaction(async (tx) => {
+    const [setup] = await tx.select().from(setups).where(eq(setups.id, id)).for('update');
+    if (!setup) throw new Problem('not-found', 'This set-up is not here; it may have been removed.');
+    const { name = setup.name, printerId = setup.printerId, starts = setup.starts } = change;
+    if (change.revision !== undefined && change.revision !== setup.revision)
+      throw new Problem('setup-changed', 'Another window changed this set-up. Look at how it stands now first.');
+    if (setup.starts === 'house' && starts !== 'house') throw needed(setup);
+    if (starts === 'printer' && printerId === null) {
+      throw new Problem('body-invalid', 'starts: say which printer it is for.');
+    }
     if (starts !== null) {
       // The one that held the place before gives it up.
       const held = and(eq(setups.starts, starts), starts === 'printer' ? eq(setups.printerId, printerId!) : undefined);
       await tx
         .update(setups)
         .set({ starts: null })
-        .where(and(held, ne(setups.id, setup.id)));
+        .where(and(held, ne(setups.id, id)));
     }
+    const values = { name: name.trim(), printerId, starts, updatedAt: new Date(), revision: setup.revision + 1 };
     const [changed] = await named(values.name, () =>
       tx
         .update(setups)
-        .set({ ...values, ...accepted })
-        .where(eq(setups.id, setup.id))
+        .set({ ...values, ticket: accepted ?? setup.ticket })
+        .where(eq(setups.id, id))
         .returning(),
     );
     return changed as StoredSetup;

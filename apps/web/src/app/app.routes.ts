@@ -1,18 +1,27 @@
-import type { Routes } from '@angular/router';
+import type { Route, Routes } from '@angular/router';
+import { OwnScreen } from './state/own-screen';
+
+const bench = (): Promise<unknown> => import('./bench/bench').then(({ Bench }) => Bench);
+const queue = (): Promise<unknown> => import('./queue/queue').then(({ Queue }) => Queue);
+const setups = (): Promise<unknown> => import('./setups/setups').then(({ Setups }) => Setups);
+
+const benchStore = (): Promise<unknown> => import('./state/own-store').then((module) => module.benchStore);
+const queueStore = (): Promise<unknown> => import('./state/own-store').then((module) => module.queueStore);
+
+/** A screen over a store of its own, which lives and dies with it. */
+const own = (path: string, title: string, resolve: Route['resolve'], data: Route['data'] = {}): Route => ({
+  path,
+  title,
+  component: OwnScreen,
+  resolve: resolve!,
+  data,
+});
 
 export const routes: Routes = [
   { path: '', title: 'Desk · Foglio', loadComponent: () => import('./desk/desk').then(({ Desk }) => Desk) },
-  {
-    path: 'jobs/:id',
-    title: 'Bench · Foglio',
-    loadComponent: () => import('./bench/bench').then(({ Bench }) => Bench),
-  },
-  { path: 'queue', title: 'Queue · Foglio', loadComponent: () => import('./queue/queue').then(({ Queue }) => Queue) },
-  {
-    path: 'queue/:id',
-    title: 'Queue · Foglio',
-    loadComponent: () => import('./queue/queue').then(({ Queue }) => Queue),
-  },
+  own('jobs/:id', 'Bench · Foglio', { screen: bench, store: benchStore }, { perId: true }),
+  own('queue', 'Queue · Foglio', { screen: queue, store: queueStore }),
+  own('queue/:id', 'Queue · Foglio', { screen: queue, store: queueStore }),
   {
     path: 'printers',
     title: 'Printers · Foglio',
@@ -23,16 +32,8 @@ export const routes: Routes = [
     title: 'Printers · Foglio',
     loadComponent: () => import('./printers/printers').then(({ Printers }) => Printers),
   },
-  {
-    path: 'set-ups',
-    title: 'Set-ups · Foglio',
-    loadComponent: () => import('./setups/setups').then(({ Setups }) => Setups),
-  },
-  {
-    path: 'set-ups/:id',
-    title: 'Set-ups · Foglio',
-    loadComponent: () => import('./setups/setups').then(({ Setups }) => Setups),
-  },
+  own('set-ups', 'Set-ups · Foglio', { screen: setups, store: benchStore }),
+  own('set-ups/:id', 'Set-ups · Foglio', { screen: setups, store: benchStore }),
   {
     path: 'series',
     title: 'Many files · Foglio',

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
-import { Store } from '@ngrx/store';
-import { benchFeature, type BenchState } from './state/bench.state';
+import { Arrivals } from './documents/arrivals';
+import { sayState } from './printers/printer-words';
+import { OnBench } from './state/on-bench';
 
 /** The bar along the top, and the screen under it. */
 @Component({
@@ -35,8 +36,10 @@ import { benchFeature, type BenchState } from './state/bench.state';
         <a routerLink="/queue" routerLinkActive="here" ariaCurrentWhenActive="page">Queue</a>
         <a routerLink="/printers" routerLinkActive="here" ariaCurrentWhenActive="page">Printers</a>
       </nav>
-      @if (printer(); as printer) {
-        <p class="printer">{{ printer.name }} · {{ printer.answers ? 'ready' : 'does not answer' }}</p>
+      @if (arriving(); as said) {
+        <p class="printer" role="status">{{ said }}</p>
+      } @else if (printer(); as printer) {
+        <p class="printer">{{ printer.name }} · {{ sayPrinter(printer) }}</p>
       }
     </header>
     <router-outlet />
@@ -115,13 +118,10 @@ import { benchFeature, type BenchState } from './state/bench.state';
   host: { '(document:dragover)': '$event.preventDefault()', '(document:drop)': '$event.preventDefault()' },
 })
 export class App {
-  private readonly store = inject(Store);
-  private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
-  protected readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
+  private readonly onBench = inject(OnBench);
+  protected readonly arriving = inject(Arrivals).said;
+  protected readonly printer = this.onBench.printer;
   /** The job that is on the Bench, or was last. */
-  protected readonly job = linkedSignal<BenchState, { id: string; title: string } | null>({
-    source: this.bench,
-    computation: ({ jobId, ticket, documents }, before) =>
-      jobId && ticket ? { id: jobId, title: ticket.title || (documents[0]?.name ?? 'Job') } : (before?.value ?? null),
-  });
+  protected readonly job = this.onBench.job;
+  protected readonly sayPrinter = sayState;
 }

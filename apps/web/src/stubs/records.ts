@@ -7,6 +7,7 @@ import { readPrinter } from '@foglio/core/validate';
 export const aDocument = (pages: readonly PageFacts[], change: Partial<JobDocument> = {}): JobDocument => ({
   id: 'f',
   name: 'a.pdf',
+  sha256: 'f'.repeat(64),
   about: {},
   remarks: [],
   read: 0,

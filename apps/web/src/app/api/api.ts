@@ -1,6 +1,6 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Ticket, TicketInput } from '@foglio/core';
+import type { Seal, Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import type {
   Caution,
@@ -28,6 +28,17 @@ import { SendingKeys } from './sending-keys';
 
 /** Characters, each at most three bytes, that are well under what may be under way when a page is left. */
 const LONGEST_KEPT_ALIVE = 16_000;
+
+/** A job as the person saw it when pressing Send. */
+export interface Sending {
+  readonly jobId: string;
+  readonly title: string;
+  readonly revision: number;
+  readonly sheets: number;
+  readonly seal: Seal;
+  /** Codes of the cautions that were confirmed. */
+  readonly confirmed: readonly string[];
+}
 
 /** The server, one method a request. */
 @Injectable({ providedIn: 'root' })
@@ -91,7 +102,7 @@ export class Api {
 
   changeSetup(
     id: string,
-    change: Partial<Pick<SetupRecord, 'name' | 'ticket' | 'printerId' | 'starts'>>,
+    change: Partial<Pick<SetupRecord, 'name' | 'ticket' | 'printerId' | 'starts' | 'revision'>>,
   ): Observable<SetupRecord> {
     return this.http.put<SetupRecord>(`/api/setups/${id}`, change);
   }
@@ -128,9 +139,9 @@ export class Api {
     return this.http.post<SeriesRecord>(`/api/series/${id}/rows`, { files });
   }
 
-  /** @param rows the ids of those that stay, in order */
-  orderSeries(id: string, rows: readonly string[]): Observable<SeriesRecord> {
-    return this.http.put<SeriesRecord>(`/api/series/${id}/rows`, { rows });
+  /** @param rows ids in their order @param out of those to be taken out */
+  orderSeries(id: string, rows: readonly string[], out: readonly string[] = []): Observable<SeriesRecord> {
+    return this.http.put<SeriesRecord>(`/api/series/${id}/rows`, { rows, out });
   }
 
   skipSeriesFile(id: string, row: string, skipped: boolean): Observable<SeriesRecord> {
@@ -138,7 +149,9 @@ export class Api {
   }
 
   startSeries(id: string, sheets: number, confirmed: readonly string[]): Observable<SeriesRecord> {
-    return this.http.post<SeriesRecord>(`/api/series/${id}/start`, { sheets, confirmed });
+    return this.keys.once(id, (key) =>
+      this.http.post<SeriesRecord>(`/api/series/${id}/start`, { sheets, confirmed, key }),
+    );
   }
 
   pauseSeries(id: string): Observable<SeriesRecord> {
@@ -179,9 +192,9 @@ export class Api {
     return this.http.get<DeliveryRecord[]>('/api/deliveries');
   }
 
-  send(jobId: string, revision: number, sheets: number, confirmed: readonly string[]): Observable<DeliveryRecord> {
+  send({ jobId, revision, sheets, seal, confirmed }: Sending): Observable<DeliveryRecord> {
     return this.keys.once(`${jobId} ${revision}`, (key) =>
-      this.http.post<DeliveryRecord>('/api/deliveries', { jobId, revision, sheets, confirmed, key }),
+      this.http.post<DeliveryRecord>('/api/deliveries', { jobId, revision, sheets, seal, confirmed, key }),
     );
   }
 

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  inject,
+  Injector,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatDialog } from '@angular/material/dialog';
 import { MatButton } from '@angular/material/button';
@@ -9,7 +20,11 @@ import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
 import { nameWithoutKind } from '@foglio/sentence';
 import { BenchActions } from '../state/bench.actions';
-import { benchFeature } from '../state/bench.state';
+import { benchFeature, type BenchState } from '../state/bench.state';
+import { OnBench } from '../state/on-bench';
+import { sendable, type Seen } from '../state/sendable';
+import { Arrivals, withFile, type Attendant } from '../documents/arrivals';
+import { titleOf } from '../documents/job-title';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
 import { saveText } from '../documents/save-text';
 import { writeSetup } from '../documents/setup-file';
@@ -141,6 +156,10 @@ export class Bench {
   private readonly store = inject(Store);
   private readonly dialog = inject(MatDialog);
   private readonly notices = inject(MatSnackBar);
+  private readonly injector = inject(Injector);
+  private readonly arrivals = inject(Arrivals);
+  private readonly onBench = inject(OnBench);
+  private readonly destroyed = inject(DestroyRef);
   protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
 
@@ -148,12 +167,39 @@ export class Bench {
     // What the server knows of and the page did not: paper taken out a moment ago, pages still being read.
     inject(Actions)
       .pipe(ofType(BenchActions.cautionsFound), takeUntilDestroyed())
-      .subscribe(({ cautions, sheets, confirmed }) => void this.sendOnceConfirmed(cautions, sheets, confirmed));
+      .subscribe(({ cautions, seen, confirmed }) => void this.sendOnceConfirmed(cautions, seen, confirmed));
     effect(() => this.keepPlace());
-    effect(() => {
+    effect(() => this.tellOnBar());
+    effect((onCleanup) => {
       const jobId = this.id();
       untracked(() => this.store.dispatch(BenchActions.opened({ jobId, sheet: placeIn(jobId) })));
+      onCleanup(this.arrivals.attend(jobId, this.attendantOf(jobId)));
     });
+  }
+
+  /** What arrives while the job is being loaded waits for it. */
+  private attendantOf(jobId: string): Attendant {
+    const left = new Promise<null>((resolve) => this.destroyed.onDestroy(() => resolve(null)));
+    const isHere = ({ jobId: opened, ticket }: BenchState): boolean => opened === jobId && ticket !== null;
+    const opened = this.store.select(benchFeature.selectBenchState).pipe(filter(isHere));
+    return {
+      take: async (file, replaced) => {
+        const state = await Promise.race([firstValueFrom(opened, { defaultValue: null }), left]);
+        if (state === null) return false;
+        this.store.dispatch(BenchActions.fileTaken({ file }));
+        this.store.dispatch(BenchActions.ticketChanged({ ticket: withFile(state.ticket!, file.id, replaced) }));
+        return true;
+      },
+      refuse: (message) => this.store.dispatch(BenchActions.refused({ message })),
+      reload: () => this.reload(),
+    };
+  }
+
+  private tellOnBar(): void {
+    const { jobId, ticket, documents, printer } = this.bench();
+    if (jobId === null || !ticket) return;
+    this.onBench.job.set({ id: jobId, title: titleOf(ticket, documents) });
+    this.onBench.printer.set(printer);
   }
 
   /** A reload comes back to the same sheet. */
@@ -170,30 +216,24 @@ export class Bench {
     this.store.dispatch(BenchActions.sheetChosen({ sheet, extend }));
   }
 
-  /** Sends after the cautions have been seen; stops have disabled the button already. */
+  /** Sends what is on the screen now, after its cautions have been seen. */
   protected async send(): Promise<void> {
-    const { plan, trouble, sending } = this.bench();
-    if (!plan || trouble || sending || plan.checks.some(({ level }) => level === 'stop')) return;
-    await this.sendOnceConfirmed(
-      plan.checks.filter(({ level }) => level === 'caution'),
-      plan.tally.sheets,
-      [],
-    );
+    if (this.bench().sending) return;
+    const { seen, why } = sendable(this.bench());
+    if (!seen) return this.store.dispatch(BenchActions.refused({ message: why }));
+    const cautions = seen.plan.checks.filter(({ level }) => level === 'caution');
+    await this.sendOnceConfirmed(cautions, seen, []);
   }
 
-  private async sendOnceConfirmed(
-    cautions: readonly Caution[],
-    sheets: number,
-    before: readonly string[],
-  ): Promise<void> {
+  private async sendOnceConfirmed(cautions: readonly Caution[], seen: Seen, before: readonly string[]): Promise<void> {
     if (cautions.length > 0) {
-      const data: ConfirmData = { cautions, sheets };
+      const data: ConfirmData = { cautions, sheets: seen.plan.tally.sheets };
       const dialog = this.dialog.open<ConfirmDialog, ConfirmData, boolean>(ConfirmDialog, { data, width: '520px' });
       const agreed = await firstValueFrom(dialog.afterClosed());
       if (agreed !== true) return;
     }
     const confirmed = [...before, ...cautions.map(({ code }) => code)];
-    this.store.dispatch(BenchActions.sendingWanted({ sheets, confirmed }));
+    this.store.dispatch(BenchActions.sendingWanted({ seen, confirmed }));
   }
 
   /** Asks what to save; the server imposes the ticket it has, so what is still on its way is waited for. */
@@ -210,10 +250,16 @@ export class Bench {
   /** Takes a saved set-up, or saves what is set now as one. */
   protected async takeSetup(): Promise<void> {
     const { ApplyDialog } = await import('../setups/apply-dialog');
-    const apply = this.dialog.open<unknown, unknown, 'save'>(ApplyDialog, { width: '860px', maxWidth: '96vw' });
+    // They change what is open here.
+    const { injector } = this;
+    const apply = this.dialog.open<unknown, unknown, 'save'>(ApplyDialog, {
+      width: '860px',
+      maxWidth: '96vw',
+      injector,
+    });
     if ((await firstValueFrom(apply.afterClosed())) !== 'save') return;
     const { KeepDialog } = await import('../setups/keep-dialog');
-    const keep = this.dialog.open<unknown, unknown, SetupRecord>(KeepDialog, { width: '480px' });
+    const keep = this.dialog.open<unknown, unknown, SetupRecord>(KeepDialog, { width: '480px', injector });
     const saved = await firstValueFrom(keep.afterClosed());
     if (saved) this.notices.open(`Saved as “${saved.name}”`, undefined, { duration: 5_000 });
   }

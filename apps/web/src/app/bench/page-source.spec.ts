@@ -10,6 +10,7 @@ const document = (id: string, read: number): JobDocument => ({
   outline: [],
   about: {},
   remarks: [],
+  sha256: '',
   read,
 });
 /** All of the state that the source is made from. */

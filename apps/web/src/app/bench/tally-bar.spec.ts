@@ -27,11 +27,13 @@ function show(settings: object, profile = PRINTER, more: Partial<BenchState> = {
       { read: 14 },
     ),
   ];
+  const made = plan(ticket, documents, printer.profile);
   const state: Partial<BenchState> = {
     ticket,
     documents,
     printer,
-    plan: plan(ticket, documents, printer.profile),
+    plan: made,
+    seen: { plan: made, ticket, documents, printer, moment: '2026-09-01T14:05' },
     trouble: null,
     saving: 'saved',
     sending: false,

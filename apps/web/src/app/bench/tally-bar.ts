@@ -5,6 +5,7 @@ import type { Check, Repair } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
+import { sendable } from '../state/sendable';
 import { countSheets, sayHeight, sayMoney, sayTime } from './amounts';
 
 const LEVELS: Record<Check['level'], number> = { stop: 0, caution: 1, note: 2 };
@@ -56,8 +57,6 @@ export class TallyBar {
     [...(this.bench().plan?.checks ?? [])].sort((a, b) => LEVELS[a.level] - LEVELS[b.level]),
   );
 
-  protected readonly stops = computed(() => this.checks().filter(({ level }) => level === 'stop').length);
-
   protected readonly summary = computed(() => {
     const trouble = this.bench().trouble;
     if (trouble) return { level: 'stop', text: 'The pages cannot be read; the sheets shown are from before' };
@@ -77,10 +76,7 @@ export class TallyBar {
     return saving === 'unsaved' ? 'Saving' : 'Saved';
   });
 
-  protected readonly blocked = computed(() => {
-    const { plan, trouble, sending, saving } = this.bench();
-    return !plan || trouble !== null || sending || saving === 'conflict' || saving === 'failed' || this.stops() > 0;
-  });
+  protected readonly blocked = computed(() => sendable(this.bench()).seen === null);
 
   protected readonly sendLabel = computed(() => {
     const sheets = this.bench().plan?.tally.sheets;

@@ -8,6 +8,8 @@ import { applySetup } from '@foglio/core';
 import { firstValueFrom, lastValueFrom, tap } from 'rxjs';
 import { nameWithoutKind, sentence } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
+import { Sendings } from '../api/sendings';
+import { sealSeen, type Seen } from '../state/sendable';
 import { countSheets } from '../bench/amounts';
 import { FileDrop } from '../documents/file-drop';
 import { Reading } from '../documents/reading';
@@ -43,6 +45,7 @@ export class StraightAway {
   /** Jobs there are to list again. */
   readonly taken = output<void>();
   private readonly api = inject(Api);
+  private readonly sendings = inject(Sendings);
   private readonly uploader = inject(Uploader);
   private readonly reading = inject(Reading);
   private readonly planner = inject(Planner);
@@ -88,37 +91,45 @@ export class StraightAway {
       );
       const documents = ticket.documents.map(() => known);
       // As it is now: what is loaded may have changed since the Desk was opened.
-      const { profile } = await firstValueFrom(this.api.printer(this.printer().id));
-      const { plan } = await firstValueFrom(this.planner.ask<'plan'>({ kind: 'plan' }, ticket, documents, profile));
-      if (!plan || plan.checks.some(({ level }) => level !== 'note')) {
+      const printer = await firstValueFrom(this.api.printer(this.printer().id));
+      const answer = await firstValueFrom(
+        this.planner.ask<'plan'>({ kind: 'plan' }, job.ticket, documents, printer.profile),
+      );
+      if (answer.trouble || answer.plan.checks.some(({ level }) => level !== 'note')) {
         await this.router.navigate(['/jobs', job.id]);
         return;
       }
-      this.count(job, plan.tally.sheets);
+      const { plan, moment } = answer;
+      this.count(job, { plan, ticket: job.ticket, documents, printer, moment });
     } catch (error) {
       this.stage.set({ kind: 'refused', said: `${file.name}: ${sayError(error)}` });
     }
   }
 
-  private count(job: JobRecord, sheets: number): void {
+  private count(job: JobRecord, seen: Seen): void {
+    const { sheets } = seen.plan.tally;
     this.stage.set({ kind: 'about-to', job, sheets, seconds: GRACE_SECONDS });
     this.timer = setInterval(() => {
       const stage = this.stage();
       if (stage.kind !== 'about-to') return clearInterval(this.timer);
       if (stage.seconds > 1) return this.stage.set({ ...stage, seconds: stage.seconds - 1 });
       clearInterval(this.timer);
-      void this.send(stage.job, stage.sheets);
+      void this.send(job, seen);
     }, 1000);
   }
 
-  private async send(job: JobRecord, sheets: number): Promise<void> {
+  private async send({ id: jobId, revision, ticket: { title } }: JobRecord, seen: Seen): Promise<void> {
+    const { sheets } = seen.plan.tally;
     this.stage.set({ kind: 'reading', said: `Sending ${countSheets(sheets)}` });
     try {
-      const delivery = await firstValueFrom(this.api.send(job.id, job.revision, sheets, []));
+      const seal = sealSeen(seen);
+      const delivery = await firstValueFrom(
+        this.sendings.send({ jobId, title, revision, sheets, seal, confirmed: [] }),
+      );
       this.stage.set({ kind: 'sent', delivery });
       this.taken.emit();
     } catch (error) {
-      this.stage.set({ kind: 'refused', said: `${job.ticket.title}: ${sayError(error)}` });
+      this.stage.set({ kind: 'refused', said: `${title}: ${sayError(error)}` });
     }
   }
 

@@ -16,6 +16,7 @@ const document = (id: string, name: string): JobDocument => ({
   outline: [],
   about: {},
   remarks: [],
+  sha256: '',
   read: 0,
 });
 const fileOf = (name: string, text: string): File =>

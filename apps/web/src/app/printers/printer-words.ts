@@ -38,8 +38,9 @@ function sayMixing({ overrides, documents }: Printer['jobs']): string {
   return 'One paper a job, or each page from the tray with its size';
 }
 
-/** "ready", "printing", "stopped", "does not answer" */
-export function sayState({ answers, state }: PrinterRecord): string {
+/** "ready", "printing", "paused", "stopped", "does not answer" */
+export function sayState({ answers, state, reasons }: PrinterRecord): string {
   if (!answers) return 'does not answer';
+  if (reasons.includes('paused')) return 'paused';
   return state === 'stopped' ? 'stopped' : state === 'processing' ? 'printing' : 'ready';
 }

@@ -1,5 +1,4 @@
 import type { DeliveryRecord, DeliveryState } from '@foglio/api';
-import { BenchActions } from '../state/bench.actions';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isOver, percentDone, sayState } from './delivery-words';
 
@@ -33,7 +32,7 @@ const after = (...actions: Parameters<typeof reducer>[1][]) =>
 test('a sending stands in the queue as soon as it is accepted, the latest first', () => {
   const state = after(
     QueueActions.listed({ deliveries: [delivery('a', 'completed')] }),
-    BenchActions.sent({ delivery: delivery('b', 'queued') }),
+    QueueActions.changed({ delivery: delivery('b', 'queued') }),
   );
   expect(state.deliveries?.map(({ id }) => id)).toEqual(['b', 'a']);
 });

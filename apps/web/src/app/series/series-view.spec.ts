@@ -19,6 +19,7 @@ const documentOf = (id: string, count: number): JobDocument => ({
   outline: [],
   about: {},
   remarks: [],
+  sha256: '',
   read: count,
 });
 
@@ -51,6 +52,7 @@ const seriesOf = (rows: SeriesRow[], state: SeriesRecord['state'] = 'draft'): Se
   printerId: 'p',
   state,
   message: null,
+  revision: 1,
   createdAt: '',
   startedAt: null,
   setup: ticketOf('*'),

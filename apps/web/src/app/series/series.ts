@@ -8,6 +8,7 @@ import {
   computed,
   effect,
   ElementRef,
+  EnvironmentInjector,
   inject,
   Injector,
   input,
@@ -23,14 +24,14 @@ import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/m
 import { Router, RouterLink } from '@angular/router';
 import type { JobDocument, PrinterRecord, SeriesBrief, SeriesRecord, SeriesRow, SetupRecord } from '@foglio/api';
 import type { RowOutcome } from '@foglio/core';
-import { Store } from '@ngrx/store';
-import { exhaustMap, filter, firstValueFrom, map, of, switchMap, timer } from 'rxjs';
+import { exhaustMap, firstValueFrom, of, switchMap, timer } from 'rxjs';
 import { sentence } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
 import { inOrder, isHidden } from '../documents/dropped-files';
 import { FileDrop } from '../documents/file-drop';
 import { houseTicket } from '../setups/house';
-import { benchFeature } from '../state/bench.state';
+import { Changes } from '../state/changes';
+import { benchStore } from '../state/own-store';
 import { SeriesIntake } from './intake';
 import { RowBench, type RowBenchData } from './row-bench';
 import { SeriesBegin, type Beginning } from './series-begin';
@@ -77,7 +78,8 @@ export class Series {
   /** From the route; without it a new one is begun. */
   readonly id = input<string>();
   private readonly api = inject(Api);
-  private readonly store = inject(Store);
+  private readonly changes = inject(Changes);
+  private readonly environment = inject(EnvironmentInjector);
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
   private readonly planner = inject(SeriesPlanner);
@@ -93,7 +95,10 @@ export class Series {
   protected readonly series = signal<SeriesRecord | null>(null);
   private readonly documents = signal<readonly JobDocument[]>([]);
   protected readonly message = signal<string | null>(null);
-  protected readonly busy = signal(false);
+  /** Changes that the server has not answered yet. */
+  private readonly waiting = signal(0);
+  private line = Promise.resolve();
+  protected readonly busy = computed(() => this.waiting() > 0);
   /** When facts last came in, for as long as some are missing. */
   private readonly readAt = signal(0);
   private readonly now = signal(0);
@@ -214,16 +219,20 @@ export class Series {
   }
 
   protected takeOut({ id }: SeriesRow): Promise<void> {
-    return this.order((this.series()?.rows ?? []).filter((row) => row.id !== id));
+    return this.order(
+      (this.series()?.rows ?? []).filter((row) => row.id !== id),
+      [id],
+    );
   }
 
   /** Shown at once; the server's word then counts. */
-  private order(rows: readonly SeriesRow[]): Promise<void> {
+  private order(rows: readonly SeriesRow[], out: readonly string[] = []): Promise<void> {
     this.series.update((now) => now && { ...now, rows: [...rows] });
     return this.change(({ id }) =>
       this.api.orderSeries(
         id,
         rows.map((row) => row.id),
+        out,
       ),
     );
   }
@@ -235,14 +244,17 @@ export class Series {
   protected async setUp({ id: rowId, jobId, name }: SeriesRow): Promise<void> {
     if (jobId === null) return;
     const data: RowBenchData = { jobId, name };
-    const dialog = this.dialog.open<RowBench, RowBenchData>(RowBench, { data, width: '980px', maxWidth: '96vw' });
+    const own = benchStore(this.environment);
+    const dialog = this.dialog.open<RowBench, RowBenchData>(RowBench, {
+      data,
+      width: '980px',
+      maxWidth: '96vw',
+      injector: own,
+    });
     await firstValueFrom(dialog.afterClosed());
+    own.destroy();
     // What is on its way to the server is waited for, so that the row shows it.
-    const saved = this.store.select(benchFeature.selectBenchState).pipe(
-      filter(({ saving }) => saving !== 'unsaved'),
-      map(() => true),
-    );
-    await firstValueFrom(saved);
+    await this.try(() => firstValueFrom(this.changes.settled({ kind: 'job', id: jobId })));
     await this.load(this.id());
     // The button it was opened by was drawn anew meanwhile, so that it could not get the focus back by itself.
     afterNextRender(() => this.host.nativeElement.querySelector<HTMLElement>(`[data-row="${rowId}"] button`)?.focus(), {
@@ -279,13 +291,21 @@ export class Series {
     });
   }
 
-  private async change(ask: (series: SeriesRecord) => ReturnType<Api['series']>): Promise<void> {
+  /** One change after the other, each as soon as the one before it is answered. */
+  private change(ask: (series: SeriesRecord) => ReturnType<Api['series']>): Promise<void> {
     const series = this.series();
-    if (!series || this.busy()) return;
-    this.busy.set(true);
-    await this.tell(async () => this.series.set(keepSame(this.series(), await firstValueFrom(ask(series)))));
-    this.busy.set(false);
-    await this.load(series.id);
+    if (!series) return Promise.resolve();
+    this.waiting.update((count) => count + 1);
+    this.line = this.line.then(async () => {
+      await this.tell(async () => {
+        const record = await firstValueFrom(ask(series));
+        // While another change waits, the screen is ahead of the server.
+        if (this.waiting() === 1 && series.id === this.id()) this.series.set(keepSame(this.series(), record));
+      });
+      this.waiting.update((count) => count - 1);
+      if (this.waiting() === 0) await this.load(series.id);
+    });
+    return this.line;
   }
 
   /** What goes wrong in something that a person does is told until the next thing is done. */

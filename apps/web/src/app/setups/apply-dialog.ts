@@ -147,7 +147,7 @@ export class ApplyDialog {
         const printer = await firstValueFrom(this.api.printer(elsewhere));
         this.store.dispatch(BenchActions.printerWanted({ printer }));
       } catch (error) {
-        this.store.dispatch(BenchActions.printerRefused({ message: sayError(error) }));
+        this.store.dispatch(BenchActions.refused({ message: sayError(error) }));
       }
     }
     this.dialog.close();

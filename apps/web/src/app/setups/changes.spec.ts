@@ -48,6 +48,7 @@ test('new jobs start from the printer’s own set-up, otherwise from that of the
   const setup = (id: string, starts: SetupRecord['starts'], printerId: string | null = null): SetupRecord => ({
     id,
     name: id,
+    revision: 1,
     ticket: read({}),
     printerId,
     starts,

@@ -9,6 +9,7 @@ const SECTIONS = [1, 5, 9];
 export const SAMPLE: JobDocument = {
   id: ANY_FILE,
   name: 'any file',
+  sha256: '',
   pages: Array.from({ length: PAGES }, () => ({
     ...A4,
     color: true,

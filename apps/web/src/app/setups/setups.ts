@@ -14,6 +14,7 @@ import { FileDrop } from '../documents/file-drop';
 import { saveText } from '../documents/save-text';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
+import { Changes } from '../state/changes';
 import { SetupPicture } from './setup-picture';
 import { SetupPlans } from './setup-plans';
 
@@ -30,6 +31,7 @@ export class Setups {
   /** From the route; without it the house set-up is shown. */
   readonly id = input<string>();
   private readonly api = inject(Api);
+  private readonly changes = inject(Changes);
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
@@ -96,14 +98,14 @@ export class Setups {
   protected async rename(setup: SetupRecord, name: string): Promise<void> {
     if (name.trim() === '' || name.trim() === setup.name) return;
     await this.tell(async () => {
-      await firstValueFrom(this.api.changeSetup(setup.id, { name }));
+      await firstValueFrom(this.changes.make({ kind: 'set-up', id: setup.id }, { name }));
     });
   }
 
   protected async start(setup: SetupRecord, starts: SetupRecord['starts']): Promise<void> {
     const printerId = setup.printerId ?? this.printerOf(setup)?.id ?? null;
     await this.tell(async () => {
-      await firstValueFrom(this.api.changeSetup(setup.id, { starts, printerId }));
+      await firstValueFrom(this.changes.make({ kind: 'set-up', id: setup.id }, { starts, printerId }));
     });
   }
 
@@ -171,6 +173,7 @@ export class Setups {
     try {
       this.printers.set(await firstValueFrom(this.api.printers()));
       const setups = await firstValueFrom(this.api.setups());
+      setups.forEach(({ id, revision, ...known }) => this.changes.begin({ kind: 'set-up', id }, revision, known));
       this.listed.set(setups);
       this.store.dispatch(BenchActions.setupsSeen({ setups }));
     } catch (error) {

@@ -10,6 +10,11 @@ import type {
   SetupRecord,
 } from '@foglio/api';
 import type { PlanAnswer } from '../workers/plan-messages';
+import type { Changed, ChangeNews } from './change-line';
+import type { Seen } from './sendable';
+
+/** What a plan is made of. */
+export type PlanBasis = Pick<Seen, 'ticket' | 'documents' | 'printer'>;
 
 /** Everything that happens on the Bench. */
 export const BenchActions = createActionGroup({
@@ -21,30 +26,29 @@ export const BenchActions = createActionGroup({
     'Setups seen': props<{ setups: readonly SetupRecord[] }>(),
     /** A saved set-up is changed as a job is, drawn over a sample. */
     'Setup opened': props<{ setup: SetupRecord; printer: PrinterRecord; setups: readonly SetupRecord[] }>(),
-    'Setup saved': props<{ setup: SetupRecord; ticket: Ticket }>(),
-    'Load failed': props<{ message: string }>(),
+    'Load failed': props<{ jobId: string; message: string }>(),
+    /** Shown at once; the server has it as soon as it is saved. */
     'Printer wanted': props<{ printer: PrinterRecord }>(),
-    'Printer changed': props<{ jobId: string; printer: PrinterRecord; revision: number }>(),
     'Printer seen': props<{ printer: PrinterRecord }>(),
     /** Changes of the same `typing` that follow each other are undone as one. */
     'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
     /** A file that the ticket may name from now on; the next change of the ticket does. */
     'File taken': props<{ file: JobDocument }>(),
     'Facts read': props<{ file: string; from: number; facts: FactsRecord }>(),
-    'Upload failed': props<{ message: string }>(),
     Undone: emptyProps(),
     Redone: emptyProps(),
-    Planned: props<{ answer: PlanAnswer }>(),
-    Saved: props<{ jobId: string; ticket: Ticket; revision: number }>(),
-    'Save failed': props<{ jobId: string | null; message: string; conflict: boolean }>(),
+    /** @param of what the plan was made of: of anything else it is not the answer */
+    Planned: props<{ answer: PlanAnswer; of: PlanBasis }>(),
+    Saved: props<{ of: Changed; news: Extract<ChangeNews, { kind: 'saved' }> }>(),
+    'Save failed': props<{ of: Changed; message: string; conflict: boolean }>(),
     'Sheet chosen': props<{ sheet: number; extend: boolean }>(),
     'Pages chosen': props<{ pages: readonly PageToRoute[] }>(),
     'Pages routed': props<{ pages: readonly PageToRoute[]; change: RouteChange }>(),
-    'Sending wanted': props<{ sheets: number; confirmed: readonly string[] }>(),
+    'Sending wanted': props<{ seen: Seen; confirmed: readonly string[] }>(),
     Sent: props<{ delivery: DeliveryRecord }>(),
     /** The server knows of something that the page did not know of yet. */
-    'Cautions found': props<{ cautions: readonly Caution[]; sheets: number; confirmed: readonly string[] }>(),
+    'Cautions found': props<{ cautions: readonly Caution[]; seen: Seen; confirmed: readonly string[] }>(),
     'Sending refused': props<{ message: string }>(),
-    'Printer refused': props<{ message: string }>(),
+    Refused: props<{ message: string }>(),
   },
 });

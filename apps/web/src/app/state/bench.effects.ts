@@ -4,15 +4,13 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import {
   catchError,
-  concatMap,
+  concat,
   distinctUntilChanged,
   EMPTY,
   exhaustMap,
   filter,
   forkJoin,
-  fromEvent,
   map,
-  merge,
   of,
   switchMap,
   take,
@@ -21,29 +19,33 @@ import {
   withLatestFrom,
 } from 'rxjs';
 import { Api, cautionsIn, problemCode, sayError } from '../api/api';
+import { Sendings } from '../api/sendings';
+import { titleOf } from '../documents/job-title';
 import { Planner } from '../workers/planner';
 import { BenchActions } from './bench.actions';
 import { benchFeature } from './bench.state';
+import type { Changed } from './change-line';
+import { Changes } from './changes';
+import { sealSeen, whyNotSent } from './sendable';
 
-const SAVE_AFTER_MS = 250;
 const ASK_FACTS_AFTER_MS = 300;
 const ASK_FACTS_EVERY_MS = 700;
 const ASK_PRINTER_EVERY_MS = 10_000;
 
-/** Loading the page anew would lose the change, so it is not what is told. */
-const NOT_SAVED =
-  'Nothing was sent: the last change could not be saved. Change anything once more, and it is saved again.';
-const CHANGED_ELSEWHERE = 'Nothing was sent: another window changed this job. Look at how it stands now first.';
-
+/** A job is loaded once the server has all that was changed of it here. */
 export const load = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
+  (actions = inject(Actions), api = inject(Api), changes = inject(Changes)) =>
     actions.pipe(
       ofType(BenchActions.opened),
       switchMap(({ jobId }) =>
-        api.job(jobId).pipe(
+        changes.settled({ kind: 'job', id: jobId }).pipe(
+          switchMap(() => api.job(jobId)),
+          tap(({ revision, ticket, printerId }) =>
+            changes.begin({ kind: 'job', id: jobId }, revision, { ticket, printerId }),
+          ),
           switchMap((job) => forkJoin({ job: of(job), printer: api.printer(job.printerId), setups: api.setups() })),
           map((loaded) => BenchActions.loaded(loaded)),
-          catchError((error: unknown) => of(BenchActions.loadFailed({ message: sayError(error) }))),
+          catchError((error: unknown) => of(BenchActions.loadFailed({ jobId, message: sayError(error) }))),
         ),
       ),
     ),
@@ -93,113 +95,93 @@ export const plan = createEffect(
   (store = inject(Store), planner = inject(Planner)) =>
     store.select(benchFeature.selectBenchState).pipe(
       distinctUntilChanged((a, b) => a.ticket === b.ticket && a.documents === b.documents && a.printer === b.printer),
-      filter(({ ticket, printer }) => ticket !== null && printer !== null),
-      switchMap(({ ticket, documents, printer }) =>
-        planner.ask<'plan'>({ kind: 'plan' }, ticket!, documents, printer!.profile),
-      ),
-      map((answer) => BenchActions.planned({ answer })),
+      switchMap(({ ticket, documents, printer }) => {
+        if (ticket === null || printer === null) return EMPTY;
+        return planner
+          .ask<'plan'>({ kind: 'plan' }, ticket, documents, printer.profile)
+          .pipe(map((answer) => BenchActions.planned({ answer, of: { ticket, documents, printer } })));
+      }),
     ),
   { functional: true },
 );
 
-/**
- * The ticket is saved as it changes, one request after another. What is to be saved is taken at the change itself, so
- * that nothing is lost where the person goes to another job, or leaves the page, before the short wait is over.
- */
+/** What stands here goes to the server; {@link Changes} sees to it, also where this is closed meanwhile. */
 export const save = createEffect(
-  (actions = inject(Actions), store = inject(Store), api = inject(Api)) => {
-    const leaving = merge(
-      actions.pipe(ofType(BenchActions.opened, BenchActions.setupOpened)),
-      fromEvent(window, 'pagehide'),
-    );
-    // Each request begins from the revision the one before it gave, also where its answer has not reached the store.
-    let latest = { jobId: '', revision: 0 };
-    return actions.pipe(
-      ofType(BenchActions.ticketChanged, BenchActions.pagesRouted, BenchActions.undone, BenchActions.redone),
-      withLatestFrom(store.select(benchFeature.selectBenchState)),
-      filter(([, { ticket, saving }]) => ticket !== null && saving !== 'saved' && saving !== 'conflict'),
-      switchMap(([, state]) =>
-        merge(timer(SAVE_AFTER_MS), leaving).pipe(
-          take(1),
-          map(() => ({ jobId: state.jobId, setupId: state.setupId, ticket: state.ticket!, known: state.revision })),
-        ),
+  (actions = inject(Actions), store = inject(Store), changes = inject(Changes)) =>
+    actions.pipe(
+      ofType(
+        BenchActions.ticketChanged,
+        BenchActions.pagesRouted,
+        BenchActions.undone,
+        BenchActions.redone,
+        BenchActions.printerWanted,
       ),
-      concatMap(({ jobId, setupId, ticket, known }) => {
-        const failed = (error: unknown) => {
-          const conflict = problemCode(error) === 'job-changed';
-          return of(BenchActions.saveFailed({ jobId, message: sayError(error), conflict }));
-        };
-        if (jobId === null) {
-          return api.changeSetup(setupId!, { ticket }).pipe(
-            map((setup) => BenchActions.setupSaved({ setup, ticket })),
-            catchError(failed),
-          );
-        }
-        const revision = latest.jobId === jobId ? Math.max(latest.revision, known) : known;
-        return api.saveTicket(jobId, ticket, revision).pipe(
-          tap((saved) => (latest = { jobId, revision: saved.revision })),
-          map((saved) => BenchActions.saved({ jobId, ticket, revision: saved.revision })),
-          catchError(failed),
+      withLatestFrom(store.select(benchFeature.selectBenchState)),
+      filter(([, { ticket, saving }]) => ticket !== null && saving === 'unsaved'),
+      tap(([, { jobId, setupId, ticket, printer }]) =>
+        changes.put(openedOf({ jobId, setupId })!, { ticket: ticket!, printerId: printer!.id }),
+      ),
+    ),
+  { functional: true, dispatch: false },
+);
+
+/** What became of the changes of what is open. */
+export const hearSaved = createEffect(
+  (store = inject(Store), changes = inject(Changes)) =>
+    store.select(benchFeature.selectBenchState).pipe(
+      map(openedOf),
+      distinctUntilChanged((a, b) => a?.kind === b?.kind && a?.id === b?.id),
+      switchMap((opened) => {
+        if (!opened) return EMPTY;
+        return changes.news(opened).pipe(
+          map((news) => {
+            if (news.kind === 'saved') return BenchActions.saved({ of: opened, news });
+            const { message, conflict } = news;
+            return BenchActions.saveFailed({ of: opened, message, conflict });
+          }),
         );
       }),
-    );
-  },
-  { functional: true },
-);
-
-/** The printer is changed once the server has the ticket the person sees. */
-export const changePrinter = createEffect(
-  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
-    actions.pipe(
-      ofType(BenchActions.printerWanted),
-      switchMap(({ printer }) =>
-        store.select(benchFeature.selectBenchState).pipe(
-          filter(({ saving }) => saving !== 'unsaved'),
-          take(1),
-          switchMap(({ jobId, setupId, setups, revision }) =>
-            jobId === null
-              ? api.changeSetup(setupId!, { printerId: printer.id }).pipe(
-                  map((setup) => {
-                    const others = setups.map((one) => (one.id === setup.id ? setup : one));
-                    return BenchActions.setupOpened({ setup, printer, setups: others });
-                  }),
-                )
-              : api
-                  .changePrinter(jobId, printer.id, revision)
-                  .pipe(
-                    map((saved) => BenchActions.printerChanged({ jobId: jobId, printer, revision: saved.revision })),
-                  ),
-          ),
-          catchError((error: unknown) => of(BenchActions.printerRefused({ message: sayError(error) }))),
-        ),
-      ),
     ),
   { functional: true },
 );
 
-/** Sending waits until the server has the ticket the person sees. */
+/** The job or set-up that is open. */
+function openedOf({ jobId, setupId }: { jobId: string | null; setupId: string | null }): Changed | null {
+  if (jobId !== null) return { kind: 'job', id: jobId };
+  return setupId === null ? null : { kind: 'set-up', id: setupId };
+}
+
+/** Sending waits until the server has the ticket the person saw, and goes only if it is still that one. */
 export const send = createEffect(
-  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
+  (actions = inject(Actions), store = inject(Store), sendings = inject(Sendings), api = inject(Api)) =>
     actions.pipe(
       ofType(BenchActions.sendingWanted),
-      exhaustMap(({ sheets, confirmed }) =>
+      exhaustMap(({ seen, confirmed }) =>
         store.select(benchFeature.selectBenchState).pipe(
           filter(({ saving }) => saving !== 'unsaved'),
           take(1),
-          switchMap(({ jobId, revision, saving }) => {
-            // The server has the ticket of before: what the person sees would not be what is printed.
-            if (saving !== 'saved') {
-              const message = saving === 'conflict' ? CHANGED_ELSEWHERE : NOT_SAVED;
-              return of(BenchActions.sendingRefused({ message }));
-            }
-            return api
-              .send(jobId!, revision, sheets, confirmed)
+          switchMap((state) => {
+            const why = whyNotSent(seen, state);
+            if (why !== null) return of(BenchActions.sendingRefused({ message: why }));
+            const { jobId, revision } = state;
+            const { ticket, documents, plan: planned } = seen;
+            const title = titleOf(ticket, documents);
+            const { sheets } = planned.tally;
+            return sendings
+              .send({ jobId: jobId!, title, revision, sheets, seal: sealSeen(seen), confirmed })
               .pipe(map((delivery) => BenchActions.sent({ delivery })));
           }),
           catchError((error: unknown) => {
             const cautions = cautionsIn(error);
-            if (cautions) return of(BenchActions.cautionsFound({ cautions, sheets, confirmed }));
-            return of(BenchActions.sendingRefused({ message: sayError(error) }));
+            if (cautions) return of(BenchActions.cautionsFound({ cautions, seen, confirmed }));
+            const refused = of(BenchActions.sendingRefused({ message: sayError(error) }));
+            if (problemCode(error) !== 'plan-changed') return refused;
+            // The server knows something of the printer that is not on the screen yet.
+            const now = api.printer(seen.printer.id).pipe(
+              map((printer) => BenchActions.printerSeen({ printer })),
+              catchError(() => EMPTY),
+            );
+            return concat(refused, now);
           }),
         ),
       ),

@@ -2,8 +2,9 @@ import { plan } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import type { JobRecord } from '@foglio/api';
 import { aDocument, aPrinter } from '../../stubs/records';
-import { BenchActions } from './bench.actions';
+import { BenchActions, type PlanBasis } from './bench.actions';
 import { benchFeature, type BenchState } from './bench.state';
+import type { Change, Changed } from './change-line';
 
 const printer = aPrinter({ name: 'P', trays: ['tray-1', 'tray-2'].map((id) => ({ id, size: 'iso_a4_210x297mm' })) });
 const pages = Array.from({ length: 8 }, () => ({ width: 595.276, height: 841.89 }));
@@ -20,12 +21,27 @@ const job: JobRecord = {
 
 const { reducer } = benchFeature;
 const after = (...actions: Parameters<typeof reducer>[1][]): BenchState =>
-  actions.reduce(reducer, reducer(undefined, BenchActions.loaded({ job, printer, setups: [] })));
+  actions.reduce(
+    reducer,
+    reducer(reducer(undefined, BenchActions.opened({ jobId: 'j' })), BenchActions.loaded({ job, printer, setups: [] })),
+  );
 
-const planned = (state: BenchState): BenchState => {
+const moment = '2026-09-01T14:05';
+const basisOf = ({ ticket: of, documents, printer: at }: BenchState): PlanBasis => ({
+  ticket: of!,
+  documents,
+  printer: at!,
+});
+/** What the planning worker answers of the Bench as it stands. */
+const planOf = (state: BenchState) => {
   const made = plan(state.ticket!, state.documents, printer.profile);
-  return reducer(state, BenchActions.planned({ answer: { milliseconds: 1, plan: made, trouble: null } }));
+  return BenchActions.planned({ answer: { milliseconds: 1, plan: made, moment, trouble: null }, of: basisOf(state) });
 };
+const planned = (state: BenchState): BenchState => reducer(state, planOf(state));
+
+const here: Changed = { kind: 'job', id: 'j' };
+const saved = (change: Change, revision: number, of = here) =>
+  BenchActions.saved({ of, news: { kind: 'saved', change, revision, setup: null } });
 
 const copies = (count: number, typing?: string) => {
   const changed = { ...ticket, copies: count };
@@ -47,19 +63,19 @@ test('what is typed in one go is undone in one go', () => {
 test('a change made while an older one was being saved is still unsaved', () => {
   const saving = after(copies(2));
   const changed = reducer(saving, copies(3));
-  expect(reducer(changed, BenchActions.saved({ jobId: 'j', ticket: saving.ticket!, revision: 2 }))).toMatchObject({
-    saving: 'unsaved',
-    revision: 2,
-  });
-  expect(reducer(changed, BenchActions.saved({ jobId: 'j', ticket: changed.ticket!, revision: 2 })).saving).toBe(
-    'saved',
-  );
+  expect(reducer(changed, saved({ ticket: saving.ticket! }, 2))).toMatchObject({ saving: 'unsaved', revision: 2 });
+  expect(reducer(changed, saved({ ticket: changed.ticket! }, 2)).saving).toBe('saved');
 });
 
 test('word of another job’s saving, come late, changes nothing here', () => {
   const state = after(copies(2));
-  expect(reducer(state, BenchActions.saved({ jobId: 'other', ticket, revision: 9 }))).toBe(state);
-  expect(reducer(state, BenchActions.saveFailed({ jobId: 'other', message: 'm', conflict: true }))).toBe(state);
+  const other: Changed = { kind: 'job', id: 'other' };
+  expect(reducer(state, saved({ ticket }, 9, other))).toBe(state);
+  expect(reducer(state, BenchActions.saveFailed({ of: other, message: 'm', conflict: true }))).toBe(state);
+  // A set-up may have the very id that a job has.
+  expect(reducer(state, saved({ ticket }, 9, { kind: 'set-up', id: 'j' }))).toBe(state);
+  expect(reducer(state, BenchActions.loaded({ job: { ...job, id: 'other' }, printer, setups: [] }))).toBe(state);
+  expect(reducer(state, BenchActions.loadFailed({ jobId: 'other', message: 'm' }))).toBe(state);
 });
 
 test('a number key acts on the chosen pages, or on all pages of the chosen sheets', () => {
@@ -78,7 +94,10 @@ test('a number key acts on the chosen pages, or on all pages of the chosen sheet
 test('a ticket that cannot be planned keeps the last sheets and says why', () => {
   const state = planned(after());
   const trouble = { place: 'documents[0].pages', problem: 'p', repair: 'r', position: 0, length: 1, replacement: null };
-  const troubled = reducer(state, BenchActions.planned({ answer: { milliseconds: 1, plan: null, trouble } }));
+  const troubled = reducer(
+    state,
+    BenchActions.planned({ answer: { milliseconds: 1, plan: null, trouble }, of: basisOf(state) }),
+  );
   expect([troubled.plan, troubled.trouble]).toEqual([state.plan, trouble]);
   expect(planned(troubled).trouble).toBeNull();
 });
@@ -132,17 +151,40 @@ test('a change that leaves the documents leaves them the very same, so that thei
 test('the information sheet is chosen as sheet 0, goes to a tray by its number, and leaves sheet 1 when it goes', () => {
   const wanted = { ...ticket, informationSheet: { print: true, by: '', tray: null } };
   const before = { ...after(BenchActions.ticketChanged({ ticket: wanted })) };
-  const answer = (print: boolean) => ({
-    milliseconds: 1,
-    plan: plan(print ? wanted : ticket, before.documents, printer.profile),
-    trouble: null,
-  });
-  const planned = reducer(before, BenchActions.planned({ answer: answer(true) }));
-  const chosen = reducer(planned, BenchActions.sheetChosen({ sheet: 0, extend: false }));
+  const drawn = planned(before);
+  const chosen = reducer(drawn, BenchActions.sheetChosen({ sheet: 0, extend: false }));
   expect(benchFeature.selectRoutable.projector(chosen.plan, 0, 0, [])).toEqual([]);
   expect(benchFeature.selectShownSheet.projector(chosen.plan, 0)?.index).toBe(0);
   const routed = reducer(chosen, BenchActions.pagesRouted({ pages: [], change: { tray: 'tray-2' } }));
   expect(routed.ticket?.informationSheet.tray).toBe('tray-2');
   expect(routed.ticket?.routes).toEqual(wanted.routes);
-  expect(reducer(chosen, BenchActions.planned({ answer: answer(false) })).sheet).toBe(1);
+  expect(planned(reducer(chosen, BenchActions.ticketChanged({ ticket }))).sheet).toBe(1);
+});
+
+test('a plan of the ticket, the documents or the printer of before is not shown', () => {
+  const before = after();
+  const late = planOf(before);
+  for (const change of [copies(2), BenchActions.printerWanted({ printer: aPrinter(printer.profile, { id: 'q' }) })]) {
+    const state = reducer(before, change);
+    expect(reducer(state, late)).toBe(state);
+  }
+  expect(reducer(before, late).seen).toMatchObject({ ticket, documents: before.documents, printer, moment });
+  // Nor in the next job, before anything of that is known.
+  const opened = reducer(before, BenchActions.opened({ jobId: 'k' }));
+  expect(reducer(opened, late)).toBe(opened);
+});
+
+test('another printer is on the screen at once, and saved when the server has it and the ticket', () => {
+  const other = aPrinter(printer.profile, { id: 'q' });
+  const wanted = after(copies(2), BenchActions.printerWanted({ printer: other }));
+  expect(wanted).toMatchObject({ printer: other, saving: 'unsaved' });
+  const half = reducer(wanted, saved({ ticket: wanted.ticket! }, 2));
+  expect(half.saving).toBe('unsaved');
+  expect(reducer(half, saved({ printerId: 'q' }, 3))).toMatchObject({ saving: 'saved', revision: 3 });
+});
+
+test('a change that could be saved at last takes back what was said of it', () => {
+  const failed = after(copies(2), BenchActions.saveFailed({ of: here, message: 'Away.', conflict: false }));
+  expect(failed).toMatchObject({ saving: 'failed', message: 'Away.' });
+  expect(reducer(failed, saved({ ticket: failed.ticket! }, 2))).toMatchObject({ saving: 'saved', message: null });
 });

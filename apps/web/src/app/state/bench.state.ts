@@ -8,6 +8,8 @@ import { withFacts } from '../documents/read-file';
 import { houseTicket } from '../setups/house';
 import { SAMPLE, sampleDocuments } from '../setups/sample-document';
 import { BenchActions } from './bench.actions';
+import type { Changed } from './change-line';
+import type { Seen } from './sendable';
 
 export type Saving = 'saved' | 'unsaved' | 'conflict' | 'failed';
 
@@ -24,7 +26,11 @@ export interface BenchState {
   /** All that are saved; new jobs start from one of them. */
   readonly setups: readonly SetupRecord[];
   readonly revision: number;
+  /** What the server has of what is changed here; of the very ticket and printer that stand there, all is saved. */
+  readonly onServer: { readonly ticket: Ticket | null; readonly printerId: string | null };
   readonly plan: Plan | null;
+  /** The plan with what it was made of. */
+  readonly seen: Seen | null;
   /** Why the ticket as it stands cannot be planned; the plan shown is then the last one that could. */
   readonly trouble: PlanTrouble | null;
   readonly planMilliseconds: number | null;
@@ -52,7 +58,9 @@ const EMPTY: BenchState = {
   printer: null,
   setups: [],
   revision: 0,
+  onServer: { ticket: null, printerId: null },
   plan: null,
+  seen: null,
   trouble: null,
   planMilliseconds: null,
   saving: 'saved',
@@ -85,6 +93,12 @@ const withTicket = (state: BenchState, ticket: Ticket): BenchState => ({
   saving: 'unsaved',
 });
 
+/** Whether all that stands here is on the server. */
+const withSaving = (state: BenchState): BenchState => {
+  const { ticket, printerId } = state.onServer;
+  return { ...state, saving: ticket === state.ticket && printerId === state.printer?.id ? 'saved' : 'unsaved' };
+};
+
 /** The documents of a ticket; the very array of before where nothing of it is different. */
 function documentsOf(
   ticket: Ticket,
@@ -100,23 +114,29 @@ const reducer = createReducer(
   EMPTY,
   on(BenchActions.opened, (_state, { jobId, sheet = 1 }): BenchState => ({ ...EMPTY, jobId, sheet, anchor: sheet })),
   on(BenchActions.loaded, (state, { job, printer, setups }): BenchState => {
+    if (job.id !== state.jobId) return state;
     const { ticket, documents, revision } = job;
     const files = Object.fromEntries(documents.map((one) => [one.id, one]));
     const loaded = { ticket, files, documents, revision, printer, setups };
-    return { ...state, ...loaded, jobId: job.id, saving: 'saved', loadError: null };
+    return { ...state, ...loaded, onServer: { ticket, printerId: printer.id }, saving: 'saved', loadError: null };
   }),
   on(BenchActions.setupOpened, (_state, { setup, printer, setups }): BenchState => {
     const { ticket } = setup;
-    const files = { [ANY_FILE]: SAMPLE };
-    return { ...EMPTY, setupId: setup.id, ticket, files, documents: sampleDocuments(ticket), printer, setups };
-  }),
-  on(BenchActions.setupSaved, (state, { setup, ticket }): BenchState => {
-    if (setup.id !== state.setupId) return state;
-    const setups = state.setups.map((one) => (one.id === setup.id ? setup : one));
-    return { ...state, setups, saving: ticket === state.ticket ? 'saved' : 'unsaved' };
+    const { revision } = setup;
+    const opened = {
+      setupId: setup.id,
+      ticket,
+      revision,
+      printer,
+      setups,
+      onServer: { ticket, printerId: printer.id },
+    };
+    return { ...EMPTY, ...opened, files: { [ANY_FILE]: SAMPLE }, documents: sampleDocuments(ticket) };
   }),
   on(BenchActions.setupsSeen, (state, { setups }): BenchState => ({ ...state, setups })),
-  on(BenchActions.loadFailed, (state, { message }): BenchState => ({ ...state, loadError: message })),
+  on(BenchActions.loadFailed, (state, { jobId, message }): BenchState => {
+    return jobId === state.jobId ? { ...state, loadError: message } : state;
+  }),
   on(BenchActions.printerSeen, (state, { printer }): BenchState => {
     // An answer about the printer of before comes too late.
     if (printer.id !== state.printer?.id) return state;
@@ -124,10 +144,10 @@ const reducer = createReducer(
     const same = JSON.stringify(printer) === JSON.stringify(state.printer);
     return same ? state : { ...state, printer };
   }),
-  on(BenchActions.printerChanged, (state, { jobId, printer, revision }): BenchState => {
-    return jobId === state.jobId ? { ...state, printer, revision, message: null } : state;
+  on(BenchActions.printerWanted, (state, { printer }): BenchState => {
+    return state.ticket ? withSaving({ ...state, printer, message: null }) : state;
   }),
-  on(BenchActions.printerRefused, (state, { message }): BenchState => ({ ...state, message })),
+  on(BenchActions.refused, (state, { message }): BenchState => ({ ...state, message })),
   on(BenchActions.ticketChanged, (state, { ticket, typing }) => changed(state, ticket, typing)),
   on(BenchActions.fileTaken, (state, { file }): BenchState => ({
     ...state,
@@ -163,27 +183,35 @@ const reducer = createReducer(
     if (!ticket || !state.ticket) return state;
     return { ...withTicket(state, ticket), past: [...state.past, state.ticket], future };
   }),
-  on(BenchActions.planned, (state, { answer }): BenchState => {
+  on(BenchActions.planned, (state, { answer, of }): BenchState => {
+    const isOfThis =
+      of.ticket === state.ticket && of.documents === state.documents && of.printer.id === state.printer?.id;
+    if (!isOfThis) return state;
     const planMilliseconds = answer.milliseconds;
     if (answer.trouble) return { ...state, trouble: answer.trouble, planMilliseconds };
-    const within = (number: number): number =>
-      Math.max(firstShown(answer.plan), Math.min(number, answer.plan.sheets.length));
+    const { plan, moment } = answer;
+    const within = (number: number): number => Math.max(firstShown(plan), Math.min(number, plan.sheets.length));
     return {
       ...state,
-      plan: answer.plan,
+      plan,
+      seen: { ...of, plan, moment },
       trouble: null,
       planMilliseconds,
       sheet: within(state.sheet),
       anchor: within(state.anchor),
     };
   }),
-  on(BenchActions.saved, (state, { jobId, ticket, revision }): BenchState => {
-    if (jobId !== state.jobId) return state;
-    return { ...state, revision, saving: ticket === state.ticket ? 'saved' : 'unsaved' };
+  on(BenchActions.saved, (state, { of, news }): BenchState => {
+    if (!isOpen(state, of)) return state;
+    const { change, setup } = news;
+    const { ticket = state.onServer.ticket, printerId = state.onServer.printerId } = change;
+    const setups = setup ? state.setups.map((one) => (one.id === setup.id ? setup : one)) : state.setups;
+    const { revision } = news;
+    const message = state.saving === 'failed' ? null : state.message;
+    return withSaving({ ...state, setups, revision, message, onServer: { ticket, printerId } });
   }),
-  on(BenchActions.saveFailed, (state, { jobId, message, conflict }): BenchState => {
-    if (jobId !== state.jobId) return state;
-    return { ...state, saving: conflict ? 'conflict' : 'failed', message };
+  on(BenchActions.saveFailed, (state, { of, message, conflict }): BenchState => {
+    return isOpen(state, of) ? { ...state, saving: conflict ? 'conflict' : 'failed', message } : state;
   }),
   on(BenchActions.sheetChosen, (state, { sheet, extend }): BenchState => {
     return { ...state, sheet, anchor: extend ? state.anchor : sheet, pages: [] };
@@ -196,8 +224,11 @@ const reducer = createReducer(
   on(BenchActions.sendingWanted, (state): BenchState => ({ ...state, sending: true, message: null })),
   on(BenchActions.sent, BenchActions.cautionsFound, (state): BenchState => ({ ...state, sending: false })),
   on(BenchActions.sendingRefused, (state, { message }): BenchState => ({ ...state, sending: false, message })),
-  on(BenchActions.uploadFailed, (state, { message }): BenchState => ({ ...state, message })),
 );
+
+/** Whether that is what is open here. */
+const isOpen = ({ jobId, setupId }: BenchState, { kind, id }: Changed): boolean =>
+  id === (kind === 'job' ? jobId : setupId);
 
 export const carries = (sheet: Sheet, { document, page }: PageToRoute): boolean =>
   [...sheet.front.cells, ...(sheet.back?.cells ?? [])].some((cell) => cell.document === document && cell.page === page);

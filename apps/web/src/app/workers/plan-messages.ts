@@ -35,7 +35,12 @@ export interface PlanTrouble {
 
 /** The plan or the trouble, and the milliseconds planning took. */
 export type PlanAnswer = { readonly milliseconds: number } & (
-  | { readonly plan: Plan; readonly trouble: null }
+  | {
+      readonly plan: Plan;
+      /** What texts on it tell, "2026-09-01T14:05" (ISO 8601, local time). */
+      readonly moment: string;
+      readonly trouble: null;
+    }
   | { readonly plan: null; readonly trouble: PlanTrouble }
 );
 

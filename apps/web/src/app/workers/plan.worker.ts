@@ -1,6 +1,7 @@
 import {
   compare,
   fewestSheets,
+  momentOf,
   planRow,
   TicketError,
   tryOutcome,
@@ -41,8 +42,9 @@ function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Q
 function planned(ticket: Ticket, printer: Printer): PlanAnswer {
   const start = performance.now();
   try {
-    const made = planAt(ticket, documents, printer, new Date());
-    return { milliseconds: performance.now() - start, plan: made, trouble: null };
+    const moment = momentOf(new Date());
+    const made = planAt(ticket, documents, printer, moment);
+    return { milliseconds: performance.now() - start, plan: made, moment, trouble: null };
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;
     const { place, problem, repair, position, length, replacement } = error;

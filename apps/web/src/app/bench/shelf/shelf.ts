@@ -15,9 +15,9 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { sayError } from '../../api/api';
+import { Arrivals, type Replaced } from '../../documents/arrivals';
 import { FileDrop } from '../../documents/file-drop';
-import { Uploader } from '../../documents/uploader';
+import { titleOf } from '../../documents/job-title';
 import { PageImage } from '../../pages/page-image';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
@@ -53,9 +53,10 @@ const THUMB = 82;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Shelf {
-  private readonly uploader = inject(Uploader);
+  private readonly arrivals = inject(Arrivals);
   private readonly store = inject(Store);
   // Each part by itself, so that a change of one does not work out again what depends on the others.
+  private readonly jobId = this.store.selectSignal(benchFeature.selectJobId);
   private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
   private readonly plan = this.store.selectSignal(benchFeature.selectPlan);
   private readonly printer = this.store.selectSignal(benchFeature.selectPrinter);
@@ -72,7 +73,11 @@ export class Shelf {
   protected readonly settings = computed(() => this.ticket()?.documents[this.at()] ?? null);
   protected readonly url = computed(() => `/api/files/${this.facts()?.id}/content`);
   /** What is said while files are taken in. */
-  protected readonly uploading = signal<string | null>(null);
+  protected readonly uploading = computed(() => {
+    const mine = this.arrivals.underway().find(({ jobId }) => jobId === this.jobId());
+    if (!mine) return null;
+    return mine.count === 1 ? 'Taking it in' : `Taking in ${mine.number} of ${mine.count}`;
+  });
   private anchor: number | null = null;
   /** The page on which the mouse was pressed, and whether others were drawn over since. */
   private pressed: number | null = null;
@@ -262,63 +267,20 @@ export class Shelf {
   }
 
   protected async add(files: readonly File[]): Promise<void> {
-    await this.takeIn(async () => {
-      const refused: string[] = [];
-      for (const [index, file] of files.entries()) {
-        if (files.length > 1) this.uploading.set(`Taking in ${index + 1} of ${files.length}`);
-        // One that cannot be taken does not keep the others from being taken.
-        const id = await this.upload(file).catch((error: unknown) => {
-          refused.push(`${file.name}: ${sayError(error)}`);
-          return null;
-        });
-        const ticket = this.ticket();
-        if (id === null || !ticket) continue;
-        const entry = { file: id, pages: 'all', numbering: 'position' as const, rotate: 0 as const };
-        this.put({ ...ticket, documents: [...ticket.documents, entry] });
-      }
-      this.at.set(this.documents().length - 1);
-      if (refused.length > 0) throw new Error(refused.join(' '));
-    });
+    await this.bring(files, null);
+    this.at.set(Math.max(0, this.documents().length - 1));
   }
 
-  /** Another file for a document: its pages are all printed, since what was chosen of the old one means nothing here. */
-  protected async replace({ place, file }: { place: number; file: File }): Promise<void> {
-    await this.takeIn(async () => {
-      const id = await this.upload(file);
-      const ticket = this.ticket();
-      if (id === null || !ticket) return;
-      const put = (one: Ticket['documents'][number]) => ({
-        ...one,
-        file: id,
-        pages: 'all',
-        numbering: 'position' as const,
-      });
-      this.put({ ...ticket, documents: ticket.documents.map((one, index) => (index === place ? put(one) : one)) });
-    });
+  protected replace({ place, file }: { place: number; file: File }): Promise<void> {
+    const replaced = this.documents()[place]?.id;
+    return this.bring([file], replaced === undefined ? null : { place, file: replaced });
   }
 
-  private async takeIn(work: () => Promise<void>): Promise<void> {
-    this.uploading.set('Taking it in');
-    try {
-      await work();
-    } catch (error) {
-      this.store.dispatch(BenchActions.uploadFailed({ message: sayError(error) }));
-    } finally {
-      this.uploading.set(null);
-    }
-  }
-
-  /** @returns the file's id; null where it was left out */
-  private async upload(file: File): Promise<string | null> {
-    const record = await this.uploader.upload(file);
-    if (!record) return null;
-    const { id, name, pages, outline, about, remarks, read } = record;
-    this.store.dispatch(BenchActions.fileTaken({ file: { id, name, pages, outline, about, remarks, read } }));
-    return id;
-  }
-
-  private put(ticket: Ticket): void {
-    this.store.dispatch(BenchActions.ticketChanged({ ticket }));
+  /** Into this job, also where it is not on the screen any more once they have been taken in. */
+  private async bring(files: readonly File[], replaced: Replaced | null): Promise<void> {
+    const [jobId, ticket] = [this.jobId(), this.ticket()];
+    if (jobId === null || !ticket) return;
+    await this.arrivals.bring(files, { jobId, title: titleOf(ticket, this.documents()), replaced });
   }
 
   private changePages(pages: string, typing?: string, ticket: Ticket | null = this.ticket()): void {

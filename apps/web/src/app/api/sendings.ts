@@ -1,0 +1,30 @@
+import { inject, Injectable } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import type { DeliveryRecord } from '@foglio/api';
+import { Observable, ReplaySubject } from 'rxjs';
+import { Api, sayError, type Sending } from './api';
+
+/** Sendings on their way to the server. One goes on where its screen is left; that it was refused is then told anywhere. */
+@Injectable({ providedIn: 'root' })
+export class Sendings {
+  private readonly api = inject(Api);
+  private readonly notices = inject(MatSnackBar);
+
+  send(sending: Sending): Observable<DeliveryRecord> {
+    const answer = new ReplaySubject<DeliveryRecord>(1);
+    this.api.send(sending).subscribe(answer);
+    return new Observable((subscriber) => {
+      const heard = answer.subscribe(subscriber);
+      return () => {
+        const isOpen = !heard.closed;
+        heard.unsubscribe();
+        // Whoever asked is gone before the answer came.
+        if (isOpen) answer.subscribe({ error: (error: unknown) => this.tell(sending, error) });
+      };
+    });
+  }
+
+  private tell({ title }: Sending, error: unknown): void {
+    this.notices.open(`“${title}” was not sent: ${sayError(error)}`, 'Close');
+  }
+}
