@@ -7,6 +7,8 @@ const LOOK_MS = 1_000;
 /** What a person does at a Bench, one thing after the other as chance has it. What is not to be had just now is left. */
 export class Walker {
   private dropped = 0;
+  /** How many acts could be done, and how many of the kinds that were tried were not to be had just then. */
+  readonly tried = { done: 0, left: 0 };
 
   constructor(
     readonly page: Page,
@@ -31,7 +33,13 @@ export class Walker {
       () => this.leave(),
       () => this.reload(),
     ];
-    await this.chance.one(acts)().catch(orNotThere);
+    try {
+      await this.chance.one(acts)();
+      this.tried.done += 1;
+    } catch (error) {
+      orNotThere(error);
+      this.tried.left += 1;
+    }
     await this.tidy();
   }
 

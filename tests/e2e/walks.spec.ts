@@ -16,8 +16,10 @@ import { expect, ROOT, test, type World } from './world';
 
 const WALKS = Number(process.env['FOGLIO_WALKS'] ?? 4);
 const DELAY_MS = Number(process.env['FOGLIO_WALK_DELAY'] ?? 300);
-/** Chosen once, and told in every title: whoever runs one test of this file finds it in the environment. */
-const SEED = Number((process.env['FOGLIO_WALK_SEED'] ??= String(Date.now() % 1_000_000)));
+/** The same ones each time, so that a walk that fails has found something in the change; 0: by chance, for `npm run walks`. */
+const seed = process.env['FOGLIO_WALK_SEED'] ?? '1';
+// Chosen once: whoever runs one test of this file finds it in the environment.
+const SEED = Number((process.env['FOGLIO_WALK_SEED'] = seed === '0' ? String(Date.now() % 1_000_000) : seed));
 const ACTIONS = 15;
 const PRINTERS = ['upper-office', 'library', 'box-office'];
 
@@ -40,12 +42,12 @@ const profileOf = (printer: string): Profile =>
 const asSet = (sheets: readonly SheetOnPaper[]): string[] => sheets.map((sheet) => JSON.stringify(sheet)).sort();
 
 for (let walk = 0; walk < WALKS; walk += 1) {
-  const seed = SEED + walk;
+  const own = SEED + walk;
 
-  test(`walk ${walk + 1}, seed ${seed}`, async ({ page, context, world }) => {
+  test(`walk ${walk + 1}, seed ${own}`, async ({ page, context, world }) => {
     test.setTimeout(180_000 + ACTIONS * DELAY_MS * 20);
-    const chance = new Chance(seed);
-    const network = new RoughNetwork(new Chance(seed + 0.5), DELAY_MS);
+    const chance = new Chance(own);
+    const network = new RoughNetwork(new Chance(own + 0.5), DELAY_MS);
     const pages = await numberedPages(6);
     const file = await world.upload(pages, 'pages.pdf');
     const ticket = { version: 1, title: 'Walk', documents: [{ file }], tray: 'auto' };
@@ -80,6 +82,8 @@ for (let walk = 0; walk < WALKS; walk += 1) {
       expect(sent.length).toBe(before + 1);
     }
     await requireAllPrinted(world, sent);
+    const tried = windows.map(({ tried: { done, left } }) => `${done} acts done and ${left} left`);
+    console.log(`seed ${own}: ${tried.join(', in the other window ')}; ${sent.length} sent, all as seen`);
   });
 }
 

@@ -265,6 +265,27 @@ test('large-run: above 200 sheets', () => {
   expect(slipped.after!.tally.sheets).toBe(199);
 });
 
+describe('backs-read-otherwise: a sheet of which one side is read portrait and the other landscape', () => {
+  const mixed = { ...documentOf(4), pages: [A4, turned(A4), turned(A4), turned(A4)] };
+
+  test('is pointed out by its number, and only where both sides are printed', () => {
+    const found = planOf({ sides: 'two-sided' }, [mixed]).checks.filter(({ code }) => code === 'backs-read-otherwise');
+    expect(found).toMatchObject([
+      { level: 'note', message: 'Sheet 1 is read portrait on its front and landscape on its back.', sheets: [1] },
+    ]);
+    expect(codes(planOf({ sides: 'one-sided' }, [mixed]))).not.toContain('backs-read-otherwise');
+    expect(codes(planOf({ sides: 'two-sided', pages: '2-4' }, [mixed]))).not.toContain('backs-read-otherwise');
+  });
+
+  test('many are told by their number', () => {
+    const pages = Array.from({ length: 12 }, (_, at) => (at % 2 === 0 ? A4 : turned(A4)));
+    const messages = planOf({ sides: 'two-sided' }, [{ ...documentOf(12), pages }]).checks.map(
+      ({ message }) => message,
+    );
+    expect(messages).toContain('6 sheets are read in one direction on the front and in another on the back.');
+  });
+});
+
 describe('separate-jobs: the printer cannot take the plan as one job', () => {
   const plain = { ...OFFICE, jobs: {} };
   const twoTrays = { tray: 'tray-1', routes: [{ pages: '1', tray: 'tray-2' }] };

@@ -1,7 +1,7 @@
 /** All that other rooms may import of the words in which a ticket is said. */
 export { holds, isUsual, sayUsual, usual, type Aspect, type NumberField, type Situation } from './aspect';
 export { aspectOf, DOCUMENT_ASPECTS, JOB_ASPECTS, OFFERED, PAGE_ASPECTS, TRAY } from './aspects';
-export { sides } from './copies';
+export { sayBind, sides } from './copies';
 export { perSide, turn } from './layout';
 export { nameWithoutKind } from './name-without-kind';
 export { sayChosen, sayInAny } from './page-words';

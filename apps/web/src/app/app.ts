@@ -43,6 +43,13 @@ import { OnBench } from './state/on-bench';
       }
     </header>
     <router-outlet />
+    <svg class="filters" aria-hidden="true">
+      <!-- A colour's luminance, as printing in grey keeps it: the Y of sRGB's colorants as ICC profiles have them (IEC 61966-2-1,
+           adapted to D50), reckoned in linear light. Black coded as a colour stays black. -->
+      <filter id="as-printed-in-grey" color-interpolation-filters="linearRGB">
+        <feColorMatrix values=".2225 .7169 .0606 0 0  .2225 .7169 .0606 0 0  .2225 .7169 .0606 0 0  0 0 0 1 0" />
+      </filter>
+    </svg>
   `,
   styles: `
     :host {
@@ -63,6 +70,11 @@ import { OnBench } from './state/on-bench';
     a {
       color: inherit;
       text-decoration: none;
+    }
+    .filters {
+      position: absolute;
+      width: 0;
+      height: 0;
     }
     .brand {
       font: 600 22px/1 var(--serif);

@@ -1,4 +1,5 @@
 import type { Check } from '../plan/plan';
+import { backsReadOtherwise } from './backs-read-otherwise';
 import { blankBack } from './blank-back';
 import { bookletPadded } from './booklet-padded';
 import { bookletSplit } from './booklet-split';
@@ -41,6 +42,7 @@ const RULES: readonly CheckRule[] = [
   uncollated,
   largeRun,
   separateJobs,
+  backsReadOtherwise,
 ];
 
 /** Everything the plan shows that a person should settle or know before paper moves. */

@@ -236,6 +236,7 @@ export const planSchema = {
               'uncollated',
               'large-run',
               'separate-jobs',
+              'backs-read-otherwise',
             ],
           },
           level: { enum: ['stop', 'caution', 'note'] },

@@ -2,27 +2,30 @@ import { ANY_FILE, pageRules } from '@foglio/core';
 import type { PageSource } from '../pages/side-view';
 import type { BenchState } from '../state/bench.state';
 
-const NOTHING: PageSource = () => ({ url: '', turn: 0 });
-let last: { ticket: BenchState['ticket']; documents: BenchState['documents']; source: PageSource } | null = null;
+const NOTHING: PageSource = () => ({ url: '', turn: 0, grey: false });
+let last: (Pick<BenchState, 'ticket' | 'documents' | 'printer'> & { readonly source: PageSource }) | null = null;
 
 /** Where each page of the plan comes from. Made anew only with the ticket, since every side on the screen asks for it. */
 export function pageSourceOf({
   ticket,
   documents,
+  printer,
   trouble,
-}: Pick<BenchState, 'ticket' | 'documents' | 'trouble'>): PageSource {
+}: Pick<BenchState, 'ticket' | 'documents' | 'printer' | 'trouble'>): PageSource {
   // What is shown meanwhile is the plan of before. Documents whose facts have come in are still the same files.
   if (!ticket || trouble) return last && areSame(last.documents, documents) ? last.source : NOTHING;
-  if (last?.ticket === ticket && last.documents === documents) return last.source;
-  const { rotationOf } = pageRules(ticket, documents);
+  if (last?.ticket === ticket && last.documents === documents && last.printer === printer) return last.source;
+  const { rotationOf, settingsOf } = pageRules(ticket, documents);
+  // A printer without colour prints all in grey.
+  const hasColour = printer?.profile.color ?? true;
   const source: PageSource = (document, page) => {
     const file = documents[document - 1];
     // A plan of before a document was taken out is shown until the next one is there.
-    return file && file.id !== ANY_FILE
-      ? { url: `/api/files/${file.id}/content`, turn: rotationOf(document, page) }
-      : { url: '', turn: 0 };
+    if (!file || file.id === ANY_FILE) return NOTHING(document, page);
+    const grey = !hasColour || settingsOf(document, page).color === 'monochrome';
+    return { url: `/api/files/${file.id}/content`, turn: rotationOf(document, page), grey };
   };
-  last = { ticket, documents, source };
+  last = { ticket, documents, printer, source };
   return source;
 }
 

@@ -2,14 +2,18 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { boxOfText, type Cell, type Sheet, type Side } from '@foglio/core';
 import { PageImage } from './page-image';
 
-/** Where a page of the plan is fetched from, and how the ticket turns it. */
-export type PageSource = (document: number, page: number) => { readonly url: string; readonly turn: number };
+/** Where a page of the plan is fetched from, how the ticket turns it, and whether it comes out in grey. */
+export type PageSource = (
+  document: number,
+  page: number,
+) => { readonly url: string; readonly turn: number; readonly grey: boolean };
 
 interface PlacedCell {
   readonly key: string;
   readonly url: string;
   readonly page: number;
   readonly turn: number;
+  readonly grey: boolean;
   readonly width: number;
   readonly frame: string;
   readonly image: string;
@@ -22,7 +26,7 @@ interface PlacedCell {
   template: `
     @for (cell of cells(); track cell.key) {
       <div class="cell" [style]="cell.frame">
-        <div class="image" [style]="cell.image">
+        <div class="image" [class.grey]="cell.grey" [style]="cell.image">
           @if (cell.url === '') {
             <div class="sample" [class.sideways]="cell.turn % 180 !== 0"></div>
           } @else {
@@ -76,6 +80,10 @@ interface PlacedCell {
     }
     .cell {
       overflow: hidden;
+    }
+    /* Defined in app.ts. */
+    .image.grey {
+      filter: url(#as-printed-in-grey);
     }
     /* In the place of a page that there is no file for: lines as of text. */
     .sample {
@@ -155,7 +163,7 @@ export class SideView {
 
   /** The plan's y grows upward from the lower edge, so boxes are hung by `bottom`. */
   private place(cell: Cell, index: number): PlacedCell {
-    const { url, turn } = this.source()(cell.document, cell.page);
+    const { url, turn, grey } = this.source()(cell.document, cell.page);
     const k = this.scale();
     const box = (x: number, y: number, width: number, height: number): string =>
       `left:${x * k}px;bottom:${y * k}px;width:${width * k}px;height:${height * k}px`;
@@ -165,6 +173,7 @@ export class SideView {
       url,
       page: cell.page,
       turn: turn + cell.turn,
+      grey,
       width: cell.width * k,
       frame: box(clipX, clipY, clipWidth, clipHeight),
       image: box(cell.x - clipX, cell.y - clipY, cell.width, cell.height),

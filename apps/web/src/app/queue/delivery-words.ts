@@ -1,4 +1,4 @@
-import type { DeliveryRecord, DeliveryState } from '@foglio/api';
+import type { DeliveryRecord, DeliveryState, PrinterRecord } from '@foglio/api';
 
 const WORDS: Record<DeliveryState, string> = {
   queued: 'waiting to be sent',
@@ -13,8 +13,13 @@ const WORDS: Record<DeliveryState, string> = {
   interrupted: 'interrupted while being sent',
 };
 
-/** How a sending stands, in words. */
-export const sayState = ({ state }: DeliveryRecord): string => WORDS[state];
+/** How a sending stands, in words; what keeps its printer from going on with it comes first. */
+export function sayState({ state }: DeliveryRecord, printer: PrinterRecord | null = null): string {
+  if (state !== 'printing' || !printer) return WORDS[state];
+  if (!printer.answers) return 'sent; the printer does not answer';
+  if (printer.reasons.includes('paused')) return 'waiting: the printer is paused';
+  return printer.state === 'stopped' ? 'waiting: the printer has stopped' : WORDS[state];
+}
 
 /** Of a job in two passes: which one it is at, for as long as that says something. */
 export const sayPass = ({ pass, state }: DeliveryRecord): string =>

@@ -1,4 +1,5 @@
-import type { DeliveryRecord, DeliveryState } from '@foglio/api';
+import type { DeliveryRecord, DeliveryState, PrinterRecord } from '@foglio/api';
+import { aPrinter } from '../../stubs/records';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isOver, percentDone, sayState } from './delivery-words';
 
@@ -79,4 +80,15 @@ test.each<[DeliveryState, string, boolean]>([
 
 test('percent of the sheets that came out', () => {
   expect(percentDone(delivery('a', 'printing', undefined, 9))).toBe(50);
+});
+
+test('a printer that does not go on is said where its sending is told', () => {
+  const profile = { name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
+  const at = (change: Partial<PrinterRecord>) => aPrinter(profile, { state: 'processing', ...change });
+  const printing = delivery('a', 'printing');
+  expect(sayState(printing, at({}))).toBe('printing');
+  expect(sayState(printing, at({ state: 'stopped', reasons: ['paused'] }))).toBe('waiting: the printer is paused');
+  expect(sayState(printing, at({ state: 'stopped', reasons: ['media-jam'] }))).toBe('waiting: the printer has stopped');
+  expect(sayState(printing, at({ answers: false }))).toBe('sent; the printer does not answer');
+  expect(sayState(delivery('a', 'completed'), at({ answers: false }))).toBe('completed');
 });

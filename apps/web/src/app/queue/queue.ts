@@ -1,10 +1,11 @@
 import { DatePipe, NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { firstValueFrom } from 'rxjs';
+import { catchError, EMPTY, exhaustMap, filter, timer } from 'rxjs';
 import { Api } from '../api/api';
 import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '@foglio/api';
 import { countSheets } from '../bench/amounts';
@@ -14,6 +15,8 @@ import { SeenList } from './seen-list';
 import { deliveryStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
 import { TurnGuide } from './turn-guide';
+
+const ASK_PRINTERS_EVERY_MS = 3_000;
 
 /** Jobs sent: how each stands, and what came out. */
 @Component({
@@ -37,7 +40,10 @@ export class Queue {
     const id = this.id();
     return (id ? all.find((one) => one.id === id) : all[0]) ?? null;
   });
-  protected readonly printer = computed(() => this.printers().find(({ id }) => id === this.shown()?.printerId) ?? null);
+  protected readonly printer = computed(() => {
+    const shown = this.shown();
+    return shown && this.printerOf(shown);
+  });
 
   /** What the person chose to look at; until then a job of which nothing came out is shown as the printer sees it. */
   protected readonly look = signal<'output' | 'seen' | null>(null);
@@ -47,7 +53,6 @@ export class Queue {
     return this.look() === null ? delivery?.state === 'held' : this.look() === 'seen';
   });
 
-  protected readonly state = sayState;
   protected readonly passOf = sayPass;
   protected readonly over = isOver;
   protected readonly moving = isMoving;
@@ -57,14 +62,26 @@ export class Queue {
 
   constructor() {
     effect(() => untracked(() => this.store.dispatch(QueueActions.opened())));
-    void firstValueFrom(this.api.printers()).then(
-      (printers) => this.printers.set(printers),
-      () => undefined,
-    );
+    // A printer that stops, is paused or goes away says so only when it is asked; while nothing is there, nobody needs to know.
+    timer(0, ASK_PRINTERS_EVERY_MS)
+      .pipe(
+        filter((time) => time === 0 || this.now().length > 0),
+        exhaustMap(() => this.api.printers().pipe(catchError(() => EMPTY))),
+        takeUntilDestroyed(),
+      )
+      .subscribe((printers) => this.printers.set(printers));
+  }
+
+  private printerOf({ printerId }: DeliveryRecord): PrinterRecord | null {
+    return this.printers().find(({ id }) => id === printerId) ?? null;
   }
 
   protected printerName(delivery: DeliveryRecord): string {
-    return this.printers().find(({ id }) => id === delivery.printerId)?.name ?? delivery.printerId;
+    return this.printerOf(delivery)?.name ?? delivery.printerId;
+  }
+
+  protected state(delivery: DeliveryRecord): string {
+    return sayState(delivery, this.printerOf(delivery));
   }
 
   protected act({ id }: DeliveryRecord, how: DeliveryAct): void {

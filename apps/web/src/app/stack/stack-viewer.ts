@@ -15,7 +15,10 @@ import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 import { PageImage } from '../pages/page-image';
+import { facesOf } from './faces';
 import type { StackSource } from './stack-source';
+
+const A4 = 210 / 297;
 
 /** What came out of the printer, by the printer's own record: leafed through sheet by sheet, front and back. */
 @Component({
@@ -32,8 +35,8 @@ export class StackViewer {
   private readonly api = inject(Api);
   /** Place in the stack, from 0. */
   protected readonly at = signal(0);
-  /** Width over height of the sheet shown, as drawn; A4 until then. */
-  protected readonly ratio = signal(210 / 297);
+  /** Width over height of each side shown, as it is read; A4 until then. */
+  protected readonly ratios = { front: signal(A4), back: signal(A4) };
   private readonly key = computed(() => this.source().key);
 
   /** What to ask for, and a word that changes when it is to be asked for again. */
@@ -62,16 +65,9 @@ export class StackViewer {
   private readonly kept = signal<readonly DeliveredSheet[]>([]);
   protected readonly sheets = computed(() => this.stack.value()?.sheets ?? this.kept());
   protected readonly sheet = computed(() => this.sheets()[Math.min(this.at(), this.sheets().length - 1)] ?? null);
-  /** What is on the front and on the back of the sheet shown; of backs printed in a second pass both are known. */
   protected readonly faces = computed(() => {
     const sheet = this.sheet();
-    if (!sheet) return null;
-    const { job, document, front, back, upper, lower } = sheet;
-    const mark = { job, document, page: front };
-    if (back !== null) return { front: mark, back: { job, document, page: back } };
-    // Printed on before: that was its front.
-    const before = [upper, lower].find((face) => face !== null && face.job !== job);
-    return before ? { front: before, back: mark } : { front: mark, back: null };
+    return sheet && facesOf(sheet);
   });
 
   protected readonly colour = trayColour;
@@ -101,8 +97,12 @@ export class StackViewer {
   }
 
   protected say(sheet: DeliveredSheet): string {
-    const back = sheet.back === null ? 'back not printed' : `back page ${sheet.back}`;
-    return `Sheet ${sheet.index}, set ${sheet.set}, ${this.trayName(sheet)}, front page ${sheet.front}, ${back}`;
+    const { front, back } = facesOf(sheet);
+    const faces = [
+      front ? `front page ${front.page}` : 'front not printed',
+      back ? `back page ${back.page}` : 'back not printed',
+    ];
+    return `Sheet ${sheet.index}, set ${sheet.set}, ${this.trayName(sheet)}, ${faces.join(', ')}`;
   }
 
   protected go(by: number): void {

@@ -97,7 +97,6 @@ export class Lanes {
   protected readonly shown = this.store.selectSignal(benchFeature.selectSheet);
   private readonly anchor = this.store.selectSignal(benchFeature.selectAnchor);
   protected readonly stale = computed(() => this.bench().trouble !== null);
-  protected readonly grey = computed(() => this.bench().ticket?.color === 'monochrome');
   protected readonly source = computed<PageSource>(() => pageSourceOf(this.bench()));
 
   private readonly profile = computed(() => this.bench().printer?.profile ?? null);

@@ -32,7 +32,7 @@ const ROOM = { width: 940, height: 440 };
     <mat-dialog-content>
       <p class="lies">{{ lies }}</p>
       @if (opening(); as here) {
-        <div class="opening" [class.upward]="here.upward" [class.grey]="grey">
+        <div class="opening" [class.upward]="here.upward">
           @for (shown of pair(here); track $index) {
             <figure>
               @if (shown === 'none') {
@@ -81,9 +81,6 @@ const ROOM = { width: 940, height: 440 };
     .upward {
       flex-direction: column;
     }
-    .grey {
-      filter: grayscale(1);
-    }
     figure {
       display: flex;
       flex-direction: column;
@@ -127,7 +124,6 @@ export class LeafDialog {
   protected readonly openings = openingsOf(this.data.plan, this.data.printer, this.bind);
   protected readonly at = signal(0);
   protected readonly opening = computed<Opening | null>(() => this.openings[this.at()] ?? null);
-  protected readonly grey = this.data.ticket.color === 'monochrome';
   protected readonly title = `Leafing through ${this.data.plan.sets === 1 ? 'the job' : `one set of ${this.data.plan.sets}`}`;
   protected readonly lies = sayLying(this.data);
   protected readonly where = computed(() => `${this.at() + 1} of ${this.openings.length} openings`);

@@ -21,9 +21,10 @@ import {
   type Sheet,
   type Side,
   type Sides,
+  type Ticket,
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { sayType } from '@foglio/sentence';
+import { sayBind, sayType } from '@foglio/sentence';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
@@ -59,7 +60,6 @@ export class SheetPanel {
     const sheet = this.sheet();
     return sheet !== null && isInformationSheet(sheet);
   });
-  protected readonly grey = computed(() => this.bench().ticket?.color === 'monochrome');
   protected readonly source = computed<PageSource>(() => pageSourceOf(this.bench()));
   protected readonly margin = computed(() => this.bench().printer?.profile.margin ?? null);
   protected readonly trays = computed(() => this.bench().printer?.profile.trays ?? []);
@@ -153,8 +153,9 @@ export class SheetPanel {
       tray?.weight ? `${tray.weight} g/m²` : '',
     ];
     const said = ['Paper', paper.filter((part) => part !== '').join(', ')] as const;
-    if (this.isInformation()) return [said, ['Turns', sayTurning(sheet)]];
-    return [said, ['Scale', sayScales(sheet)], ['Text', this.sayText(sheet)], ['Turns', sayTurning(sheet)]];
+    const turns = ['Turns', sayTurning(sheet, this.bench().ticket?.bind ?? 'left')] as const;
+    if (this.isInformation()) return [said, turns];
+    return [said, ['Scale', sayScales(sheet)], ['Text', this.sayText(sheet)], turns];
   });
 
   private sayText(sheet: Sheet): string {
@@ -233,12 +234,12 @@ function sayScales(sheet: Sheet): string {
   return said.length === 0 ? 'nothing printed' : said.join(' and ');
 }
 
-function sayTurning(sheet: Sheet): string {
-  const { sides, signature } = sheet;
+/** How the set turns over as it is held, which is what the sentence says; and on which edge this sheet turns then. */
+function sayTurning({ sides, signature }: Sheet, bind: Ticket['bind']): string {
   if (signature !== undefined) return 'on its short edge, and folds in the middle';
   if (sides === 'one-sided') return 'printed on one side';
   const edge = sides === 'two-sided-long-edge' ? 'long' : 'short';
-  return `${turnsLikeBook(sheet) ? 'like a book' : 'like a pad'}, on its ${edge} edge`;
+  return `${sayBind(bind)}, on its ${edge} edge`;
 }
 
 /** Whether a two-sided sheet, as it is read, turns over sideways. */

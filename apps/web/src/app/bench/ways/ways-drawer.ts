@@ -37,6 +37,10 @@ export class WaysDrawer {
   private readonly planner = inject(Planner);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly source = computed<PageSource>(() => pageSourceOf(this.bench()));
+  private readonly inGrey = computed<PageSource>(() => {
+    const source = this.source();
+    return (document, page) => ({ ...source(document, page), grey: true });
+  });
   protected readonly wanted = signal(WANTED_PT);
 
   private readonly asked = computed(() => {
@@ -98,8 +102,8 @@ export class WaysDrawer {
     return PICTURE / Math.max(paper.width, paper.height);
   }
 
-  protected inGrey(way: WayToPrint): boolean {
-    return way.name === 'in-grey' || this.bench().ticket?.color === 'monochrome';
+  protected sourceOf(way: WayToPrint): PageSource {
+    return way.name === 'in-grey' ? this.inGrey() : this.source();
   }
 
   protected isNow(patch: Partial<Ticket>): boolean {
