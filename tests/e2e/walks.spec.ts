@@ -79,7 +79,8 @@ for (let walk = 0; walk < WALKS; walk += 1) {
       await expect(first.page.getByRole('button', { name: /^Send \d/ })).toBeEnabled();
       const before = sent.length;
       await send(first, network, world, sent, chance);
-      expect(sent.length).toBe(before + 1);
+      const isShort = (await first.page.getByText('runs out').count()) > 0;
+      expect(sent.length).toBe(before + (isShort ? 0 : 1));
     }
     await requireAllPrinted(world, sent);
     const tried = windows.map(({ tried: { done, left } }) => `${done} acts done and ${left} left`);
@@ -109,14 +110,15 @@ async function send(
   if (entered === 1) sent.push(seen);
 }
 
-/** Confirms what is to be confirmed, also what only the server knows of. */
+/** Confirms what is to be confirmed, also what only the server knows of; but that paper runs out: nobody is there to load it. */
 async function confirm(page: Page): Promise<void> {
   const question = page.getByRole('button', { name: /all the same$/ });
   for (;;) {
     const over = page.locator('fo-queue, fo-tally-bar .state:not(:text-is("Sending"))');
     await expect(question.or(over).first()).toBeVisible();
     if (!(await question.isVisible())) return;
-    await question.click();
+    const runsOut = (await page.getByRole('dialog').getByText('runs out').count()) > 0;
+    await (runsOut ? page.getByRole('button', { name: 'Look again' }) : question).click();
     await expect(question).toHaveCount(0);
   }
 }
