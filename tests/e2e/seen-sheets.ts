@@ -24,14 +24,20 @@ export async function seeAndSend(page: Page): Promise<SeenJob | null> {
   const read = await page.evaluate(async () => {
     const all = (selector: string): string[] =>
       [...document.querySelectorAll(selector)].map((element) => element.textContent?.trim() ?? '');
-    const send = [...document.querySelectorAll<HTMLButtonElement>('fo-tally-bar button')].find((button) =>
-      /^Send \d/.test(button.textContent?.trim() ?? ''),
-    );
+    const sendButton = (): HTMLButtonElement | undefined =>
+      [...document.querySelectorAll<HTMLButtonElement>('fo-tally-bar button')].find((button) =>
+        /^Send \d/.test(button.textContent?.trim() ?? ''),
+      );
+    const frame = (): Promise<unknown> => new Promise((resolve) => requestAnimationFrame(resolve));
+    // In the very frame in which it can be pressed: what was changed just before is not saved by then.
+    for (let waited = 0; waited < 60 && sendButton()?.disabled !== false; waited += 1) await frame();
+    const send = sendButton();
     if (!send || send.disabled || document.querySelector('fo-lanes .block, fo-lanes .pass')) return null;
     const [labels, figures, sentence] = [all('fo-lanes .sheet .heard'), all('.figures dt'), all('fo-sentence-bar p')];
     send.click();
     // The screen tells of it by the next frame.
-    await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+    await frame();
+    await frame();
     return { labels, sets: figures[0] ?? '', sentence: sentence.join(' ') };
   });
   if (!read) return null;

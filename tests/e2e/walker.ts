@@ -43,6 +43,11 @@ export class Walker {
     await this.tidy();
   }
 
+  /** A change that is made in a moment, so that Send can follow before it is saved. */
+  async changeQuickly(): Promise<void> {
+    await (this.chance.below(2) === 0 ? this.route() : this.typePages()).catch(orNotThere);
+  }
+
   /** Takes back whatever stands in the way: an open popover, a question, what could not be loaded or saved. */
   async tidy(): Promise<void> {
     const { page } = this;

@@ -63,7 +63,7 @@ for (let walk = 0; walk < WALKS; walk += 1) {
     const sent: SeenJob[] = [];
     for (let action = 0; action < ACTIONS; action += 1) {
       const walker = windows[chance.below(4) === 0 ? 1 : 0]!;
-      if (chance.below(4) === 0) await send(walker, network, world, sent, chance);
+      if (chance.below(3) === 0) await send(walker, network, world, sent, chance);
       else await walker.act();
     }
 
@@ -78,7 +78,7 @@ for (let walk = 0; walk < WALKS; walk += 1) {
     if ((await first.page.locator('fo-lanes .pass').count()) === 0) {
       await expect(first.page.getByRole('button', { name: /^Send \d/ })).toBeEnabled();
       const before = sent.length;
-      await send(first, network, world, sent, chance);
+      await send(first, network, world, sent, chance, 'as it is');
       const isShort = (await first.page.getByText('runs out').count()) > 0;
       expect(sent.length).toBe(before + (isShort ? 0 : 1));
     }
@@ -90,18 +90,21 @@ for (let walk = 0; walk < WALKS; walk += 1) {
 
 /** Presses Send where that can be done, and waits until it is known what became of it; what was entered is noted as seen. */
 async function send(
-  { page }: Walker,
+  walker: Walker,
   network: RoughNetwork,
   world: World,
   sent: SeenJob[],
   chance: Chance,
+  how: 'as it is' | 'perhaps changed' = 'perhaps changed',
 ): Promise<void> {
+  const { page } = walker;
   const before = (await world.api<Delivery[]>('/deliveries')).length;
+  if (how !== 'as it is' && chance.below(3) > 0) await walker.changeQuickly();
   const seen = await seeAndSend(page);
   if (!seen) return;
   await confirm(page);
   // Sometimes the person does not wait to see what becomes of it.
-  if (chance.below(3) === 0) await page.getByRole('link', { name: 'Desk' }).click();
+  if (how !== 'as it is' && chance.below(3) === 0) await page.getByRole('link', { name: 'Desk' }).click();
   else await expect(page.locator('fo-tally-bar .state:text-is("Sending")')).toHaveCount(0);
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await network.settled();
