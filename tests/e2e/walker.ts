@@ -34,6 +34,7 @@ export class Walker {
       () => this.reload(),
     ];
     try {
+      await this.opened();
       await this.chance.one(acts)();
       this.tried.done += 1;
     } catch (error) {
@@ -41,6 +42,12 @@ export class Walker {
       this.tried.left += 1;
     }
     await this.tidy();
+  }
+
+  /** The job is on the screen, or it is said why it is not. */
+  private async opened(): Promise<void> {
+    const opened = this.page.locator('fo-lanes .sheet').or(this.page.getByRole('alert'));
+    await opened.first().waitFor({ timeout: 10 * LOOK_MS });
   }
 
   /** A change that is made in a moment, so that Send can follow before it is saved. */
@@ -112,7 +119,7 @@ export class Walker {
     if (this.dropped > 0) return;
     this.dropped += 1;
     const file = { name: 'more.pdf', mimeType: 'application/pdf', buffer: this.file };
-    await this.page.locator('fo-shelf fo-file-drop input[type=file]').setInputFiles(file, { timeout: LOOK_MS });
+    await this.page.getByLabel('Add a document to this job').setInputFiles(file, { timeout: LOOK_MS });
   }
 
   /** To another screen, and back at once. */

@@ -117,6 +117,8 @@ test('a text that cannot be read blocks both ways out, and says that the sheets 
   const element = show({}, PRINTER, { trouble });
   expect(summary(element)).toContain('the sheets shown are from before');
   expect(buttons(element).map(([, disabled]) => disabled)).toEqual([true, true]);
+  // A job that is opened so has none of before.
+  expect(summary(show({}, PRINTER, { trouble, plan: null, seen: null }))).toBe('The pages cannot be read');
 });
 
 test('while pages are being looked through, it says how far; what is known of colour makes the cost exact', () => {

@@ -59,7 +59,10 @@ export class TallyBar {
 
   protected readonly summary = computed(() => {
     const trouble = this.bench().trouble;
-    if (trouble) return { level: 'stop', text: 'The pages cannot be read; the sheets shown are from before' };
+    if (trouble) {
+      const shown = this.bench().plan ? '; the sheets shown are from before' : '';
+      return { level: 'stop', text: `The pages cannot be read${shown}` };
+    }
     const [first] = this.checks();
     if (!first) return { level: 'ok', text: this.unread() ?? 'Nothing to settle' };
     const same = this.checks().filter(({ level }) => level === first.level).length;
