@@ -9,7 +9,7 @@ import { firstValueFrom, lastValueFrom, tap } from 'rxjs';
 import { nameWithoutKind, sentence } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
 import { Sendings } from '../api/sendings';
-import { sealSeen, type Seen } from '../state/sendable';
+import { sealSeen, type Seen } from '../state/seen';
 import { countSheets } from '../bench/amounts';
 import { FileDrop } from '../documents/file-drop';
 import { Reading } from '../documents/reading';

@@ -11,7 +11,7 @@ import type {
 } from '@foglio/api';
 import type { PlanAnswer } from '../workers/plan-messages';
 import type { Changed, ChangeNews } from './change-line';
-import type { Seen } from './sendable';
+import type { Seen } from './seen';
 
 /** What a plan is made of. */
 export type PlanBasis = Pick<Seen, 'ticket' | 'documents' | 'printer'>;

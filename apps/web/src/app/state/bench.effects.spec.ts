@@ -14,7 +14,7 @@ import { load, save, send, showQueue, watchPrinter } from './bench.effects';
 import { benchFeature, type BenchState } from './bench.state';
 import type { Change, Changed } from './change-line';
 import type { Changes } from './changes';
-import { sealSeen } from './sendable';
+import { sealSeen } from './seen';
 
 const profile = { name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
 const [upper, library] = ['upper-office', 'library'].map((id) => aPrinter(profile, { id })) as [

@@ -26,7 +26,8 @@ import { BenchActions } from './bench.actions';
 import { benchFeature } from './bench.state';
 import type { Changed } from './change-line';
 import { Changes } from './changes';
-import { sealSeen, whyNotSent } from './sendable';
+import { whyNotSent } from './sendable';
+import { sealSeen } from './seen';
 
 const ASK_FACTS_AFTER_MS = 300;
 const ASK_FACTS_EVERY_MS = 700;

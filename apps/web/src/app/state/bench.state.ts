@@ -9,7 +9,7 @@ import { houseTicket } from '../setups/house';
 import { SAMPLE, sampleDocuments } from '../setups/sample-document';
 import { BenchActions } from './bench.actions';
 import type { Changed } from './change-line';
-import type { Seen } from './sendable';
+import type { Seen } from './seen';
 
 export type Saving = 'saved' | 'unsaved' | 'conflict' | 'failed';
 

@@ -1,16 +1,5 @@
-import type { JobDocument, PrinterRecord } from '@foglio/api';
-import { sealOf, type Plan, type Seal, type Ticket } from '@foglio/core';
 import type { BenchState } from './bench.state';
-
-/** A plan on the screen, and what it was made of. */
-export interface Seen {
-  readonly plan: Plan;
-  readonly ticket: Ticket;
-  readonly documents: readonly JobDocument[];
-  readonly printer: PrinterRecord;
-  /** What texts on it tell, "2026-09-01T14:05" (ISO 8601, local time). */
-  readonly moment: string;
-}
+import type { Seen } from './seen';
 
 /** Loading the page anew would lose the change, so it is not what is told. */
 const NOT_SAVED =
@@ -44,7 +33,3 @@ export function whyNotSent(seen: Seen, state: BenchState): string | null {
   if (state.ticket !== seen.ticket || state.printer?.id !== seen.printer.id) return CHANGED_SINCE;
   return sendable({ ...state, sending: false, seen }).why;
 }
-
-/** What the server compares with its own plan. */
-export const sealSeen = ({ plan, ticket, documents, printer, moment }: Seen): Seal =>
-  sealOf({ plan, ticket, documents, printer: printer.profile, address: printer.uri, moment });
