@@ -132,3 +132,25 @@ test('changed, renamed, duplicated, removed and brought back; new jobs start fro
   await page.getByRole('button', { name: 'Back to the usual' }).click();
   await expect(bench.sentence.locator('.strong')).toHaveCount(0);
 });
+
+test('another window changes the set-up meanwhile: nothing is undone unseen, and it goes on from how it stands', async ({
+  page,
+  world,
+}) => {
+  const bench = new BenchPage(page, world);
+  await page.goto(`${world.base}/set-ups`);
+  await expect(bench.phrase('one copy')).toBeVisible();
+  const [house] = await world.api<{ id: string; ticket: object }[]>('/setups');
+  await world.api(`/setups/${house!.id}`, { ticket: { ...house!.ticket, copies: 5 } }, 'PUT');
+  await bench.take('one side', 'Both sides of the sheet');
+  await expect(page.getByText('Not saved. Another window changed this set-up.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show how it stands now' }).click();
+  await expect(bench.phrase('5 copies')).toBeVisible();
+  await expect(bench.phrase('one side')).toBeVisible();
+  await bench.take('one side', 'Both sides of the sheet');
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  expect((await world.api<{ ticket: object }[]>('/setups'))[0]!.ticket).toMatchObject({
+    copies: 5,
+    sides: 'two-sided',
+  });
+});

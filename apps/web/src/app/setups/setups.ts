@@ -57,8 +57,11 @@ export class Setups {
   protected readonly state = computed(() => {
     const { saving, trouble, message } = this.bench();
     if (trouble) return `${trouble.problem}; ${trouble.repair}`;
-    return saving === 'failed' ? `Not saved. ${message ?? ''}` : saving === 'unsaved' ? 'Saving' : 'Saved';
+    if (saving === 'failed' || saving === 'conflict') return `Not saved. ${message ?? ''}`;
+    return saving === 'unsaved' ? 'Saving' : 'Saved';
   });
+  /** Another window was faster: how it stands has to be looked at before it can be changed here. */
+  protected readonly isOvertaken = computed(() => this.bench().saving === 'conflict');
 
   constructor() {
     void this.load();
@@ -77,6 +80,15 @@ export class Setups {
       if (!all || this.printers().length === 0) return;
       void this.plans.ofAll(all, (setup) => this.printerOf(setup)!.profile).then((plans) => this.pictures.set(plans));
     });
+  }
+
+  /** The set-up as the server has it. */
+  protected async reload(): Promise<void> {
+    await this.load();
+    const setup = this.shown();
+    const printer = setup && this.printerOf(setup);
+    if (setup && printer)
+      this.store.dispatch(BenchActions.setupOpened({ setup, printer, setups: this.listed() ?? [] }));
   }
 
   protected printerOf({ printerId }: SetupRecord): PrinterRecord | undefined {
