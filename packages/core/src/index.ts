@@ -42,6 +42,7 @@ export {
   type Ticket,
   type TicketInput,
 } from './ticket/ticket';
+export { isSameTicket } from './ticket/same-ticket';
 export { LINE_FIELDS } from './ticket/line-fields';
 export { TicketError } from './ticket/ticket-error';
 export { bookletDefaults, gridDefaults, ticketSchema } from './ticket/ticket.schema';

@@ -1,6 +1,6 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { SetupRecord } from '@foglio/api';
-import type { Ticket } from '@foglio/core';
+import { isSameTicket, type Ticket } from '@foglio/core';
 import {
   BehaviorSubject,
   concat,
@@ -67,6 +67,8 @@ export class ChangeLine {
   private due: Subscription | null = null;
   private attempts = 0;
   private error: unknown = null;
+  /** What the server may have although its answer never came. */
+  private unsure: Change | null = null;
 
   constructor(
     private readonly api: Api,
@@ -134,12 +136,33 @@ export class ChangeLine {
     this.request(change).subscribe({
       next: (setup) => {
         this.attempts = 0;
+        this.unsure = null;
         this.known = { ...this.known, ...change };
         this.news.next({ kind: 'saved', change, revision: this.revision, setup });
         if (this.wanted === null) this.state.next('settled');
         else this.ask();
       },
-      error: (error: unknown) => this.fail(error, change),
+      error: (error: unknown) => this.lookAgain(error, change),
+    });
+  }
+
+  /** Another window may have been faster; or it was this one, and the answer to its earlier try was lost. */
+  private lookAgain(error: unknown, change: Change): void {
+    const { unsure } = this;
+    this.unsure = null;
+    if (unsure?.ticket === undefined || problemCode(error) !== 'job-changed') return this.fail(error, change);
+    const sent = unsure.ticket;
+    this.api.job(this.of.id).subscribe({
+      next: ({ ticket, printerId, revision }) => {
+        if (!isSameTicket(ticket, sent)) return this.fail(error, change);
+        this.begin(revision, { ticket: sent, printerId });
+        this.wanted = { ...change, ...this.wanted };
+        this.ask();
+      },
+      error: (away: unknown) => {
+        this.fail(away, change);
+        this.unsure = unsure;
+      },
     });
   }
 
@@ -151,6 +174,7 @@ export class ChangeLine {
     this.error = error;
     this.state.next('failed');
     this.news.next({ kind: 'failed', message: sayError(error), conflict });
+    if (isKept) this.unsure = change;
     if (isKept) this.waitFor(Math.min(AGAIN_AFTER_MS * 2 ** this.attempts++, AGAIN_AT_MOST_MS));
   }
 

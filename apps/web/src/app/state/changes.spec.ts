@@ -27,10 +27,12 @@ class Server {
     this.ask('printer', id, printer, revision);
   readonly changeSetup = (id: string, change: object) => this.ask('set-up', id, change);
 
+  readonly job = (id: string) => this.ask('job', id);
+
   /** Answers the oldest question that is open. */
-  give(revision: number): void {
+  give(revision: number, stored?: object): void {
     const answer = this.answers.shift()!;
-    answer.next({ id: 'j', revision });
+    answer.next({ id: 'j', revision, ...(stored ? { ticket: stored, printerId: 'upper-office' } : {}) });
     answer.complete();
   }
 
@@ -134,6 +136,37 @@ test('what the server could not take just now is kept, and tried again with grow
   server.give(2);
   expect(server.asked).toEqual(Array.from({ length: 3 }, () => ['ticket', 'j', 2, 1]));
   expect(news.at(-1)).toMatchObject({ kind: 'saved', revision: 2 });
+});
+
+test('an answer that was lost is no other window: what was changed since goes on from how the job stands', () => {
+  const { server, changes, news } = begin();
+  changes.put(job, { ticket: ticket(2) });
+  jest.advanceTimersByTime(DUE);
+  server.refuse(0);
+  changes.put(job, { ticket: ticket(3) });
+  jest.advanceTimersByTime(DUE);
+  server.refuse(409, 'job-changed');
+  // It is this window's own change that stands there, its fields in the database's order.
+  server.give(2, Object.fromEntries(Object.entries(ticket(2)).toReversed()));
+  server.give(3);
+  expect(server.asked).toEqual([
+    ['ticket', 'j', 2, 1],
+    ['ticket', 'j', 3, 1],
+    ['job', 'j'],
+    ['ticket', 'j', 3, 2],
+  ]);
+  expect(news.map(({ kind }) => kind)).toEqual(['failed', 'saved']);
+});
+
+test('where it is another window’s change that stands there, that is said', () => {
+  const { server, changes, news } = begin();
+  changes.put(job, { ticket: ticket(2) });
+  jest.advanceTimersByTime(DUE);
+  server.refuse(0);
+  jest.advanceTimersByTime(2_000);
+  server.refuse(409, 'job-changed');
+  server.give(2, ticket(9));
+  expect(news.at(-1)).toMatchObject({ kind: 'failed', conflict: true });
 });
 
 test('loading a job whose change could not be saved says so, and keeps the change', () => {
