@@ -1,5 +1,7 @@
+import { once } from 'node:events';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { parse } from 'csv-parse/sync';
+import { WebSocket } from 'ws';
 import { DescribedApi } from '../../apps/server/test/described';
 import { expect, test } from './world';
 
@@ -47,6 +49,10 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('GET', `/api/files/${file}/facts?from=2`);
   await ask('GET', `/api/files/${file}/content`);
 
+  const news = new WebSocket(`${world.base.replace('http', 'ws')}/api/news`);
+  news.on('message', (told: Buffer) => api.hold('GET', '/api/news', 101, 'application/json', told));
+  await once(news, 'open');
+
   const ticket = { version: 1, title: 'Contract', documents: [{ file }], sides: 'two-sided' };
   const { id: job } = await json<{ id: string }>('POST', '/api/jobs', { ticket });
   await ask('GET', '/api/jobs');
@@ -81,9 +87,6 @@ test('every operation of the API answers as the OpenAPI description says, which 
   // The printer begins with the first and stands still, so that the second can be held.
   const { id: before } = await json<Sent>('POST', '/api/deliveries', sending);
   const { id: sent } = await json<Sent>('POST', '/api/deliveries', sending);
-  const events = await fetch(`${world.base}/api/events`);
-  api.hold('GET', '/api/events', events.status, events.headers.get('content-type') ?? '', Buffer.alloc(0));
-  await events.body?.cancel();
   const stateOf = async (id: string): Promise<string> => (await json<Sent>('GET', `/api/deliveries/${id}`)).state;
   await expect.poll(() => stateOf(sent)).toBe('printing');
   await ask('POST', `/api/deliveries/${sent}/hold`);

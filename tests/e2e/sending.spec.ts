@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { BenchPage } from './bench-page';
+import { Wire } from './wire';
 import { expect, test, type World } from './world';
 
 /** One sending is one delivery, however often its request comes. */
@@ -76,6 +77,10 @@ test('what the screen could not know yet: another paper in the tray is refused i
   world,
 }) => {
   const bench = new BenchPage(page, world);
+  // News does not reach this window.
+  const wire = new Wire();
+  await wire.begin(page);
+  await wire.cut();
   await bench.open(await world.demoJob('contract', { tray: 'tray-1' }));
   await world.api('/printers/upper-office/trays/tray-1', { type: 'labels' }, 'PUT');
   const press = bench.tally.getByRole('button', { name: 'Send 14 sheets', exact: true });
@@ -83,6 +88,7 @@ test('what the screen could not know yet: another paper in the tray is refused i
   await expect(page.getByText('Since you looked, this changed: the paper.')).toBeVisible();
   expect(await world.api<Delivery[]>('/deliveries')).toEqual([]);
   await expect(bench.lanes.getByText('A4 labels')).toBeVisible();
+  wire.mend();
   await press.click();
   await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
 });

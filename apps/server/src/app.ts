@@ -3,21 +3,21 @@ import { describeApi } from '@foglio/api';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Database } from './database/connection';
-import { eventRoutes } from './deliveries/events';
-import type { Presence } from './deliveries/presence';
 import { deliveryRoutes } from './deliveries/routes';
 import { fileRoutes } from './files/routes';
 import { guard } from './http/guard';
 import { Problem, problemHandler } from './http/problem';
 import { jobRoutes } from './jobs/routes';
+import { NEWS_PATH } from './news/stream';
 import type { PdfWorkers } from './pdf/pdf-workers';
 import { printerRoutes } from './printers/routes';
+import type { PrinterWatch } from './printers/watch';
 import { seriesRoutes } from './series/routes';
 import { setupRoutes } from './setups/routes';
 
 export interface AppParts {
   readonly db: Database;
-  readonly presence: Presence;
+  readonly watch: PrinterWatch;
   readonly workers: PdfWorkers;
   readonly port: () => number;
   readonly webFolder: string;
@@ -42,7 +42,7 @@ const CONTENT_SECURITY_POLICY = {
 };
 
 /** The whole server: API under /api, the web application everywhere else. */
-export function createApp({ db, presence, workers, port, webFolder, uploadLimit }: AppParts): Express {
+export function createApp({ db, watch, workers, port, webFolder, uploadLimit }: AppParts): Express {
   const app = express();
   // Served on loopback over plain HTTP, where asking browsers to insist on TLS would only lock people out.
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY_POLICY, strictTransportSecurity: false }));
@@ -54,9 +54,11 @@ export function createApp({ db, presence, workers, port, webFolder, uploadLimit 
   app.use('/api/jobs', jobRoutes(db, workers));
   app.use('/api/setups', setupRoutes(db));
   app.use('/api/series', seriesRoutes(db));
-  app.use('/api/printers', printerRoutes(db));
+  app.use('/api/printers', printerRoutes(db, watch));
   app.use('/api/deliveries', deliveryRoutes(db));
-  app.use('/api/events', eventRoutes(db, presence));
+  app.get(NEWS_PATH, () => {
+    throw new Problem('upgrade-required', 'News comes over a WebSocket: ask for one (RFC 6455).');
+  });
   app.use('/api', (request) => {
     throw new Problem('not-found', `There is nothing at ${request.originalUrl}.`);
   });

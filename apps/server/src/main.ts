@@ -9,8 +9,10 @@ import { Keeper } from './deliveries/keeper';
 import { Presence } from './deliveries/presence';
 import { enqueueDelivery, startSending } from './deliveries/queue';
 import { startReading } from './files/reading-queue';
+import { NewsStream } from './news/stream';
 import { PdfWorkers } from './pdf/pdf-workers';
 import { enterPrinters } from './printers/printer-store';
+import { PrinterWatch } from './printers/watch';
 import { enterHouseSetup } from './setups/setup-store';
 
 const FOLLOW_MS = 300;
@@ -32,14 +34,17 @@ const server = createServer();
 // A server that is closing has no address any more, and still answers what came before.
 const port = (): number => (server.address() as AddressInfo | null)?.port ?? config.port;
 const { webFolder, uploadLimit } = config;
-server.on('request', createApp({ db, presence, workers, port, webFolder, uploadLimit }));
+const watch = new PrinterWatch(db);
+server.on('request', createApp({ db, watch, workers, port, webFolder, uploadLimit }));
+const news = new NewsStream({ db, presence, watch, port });
+news.attach(server);
 server.on('error', (error) => {
   console.error(`The server cannot listen: ${error.message}`);
   process.exit(1);
 });
 server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://127.0.0.1:${port()}`));
 
-/** Time for requests that are being answered; those that stay open, as event streams do, are then cut. */
+/** Time for requests that are being answered; what then is still open is cut. */
 const LAST_ANSWERS_MS = 300;
 
 /** Longer is not waited for what is being sent, nor for a database that is away: the next start settles what was left. */
@@ -49,6 +54,7 @@ const LONGEST_END_MS = 60_000;
 async function shutDown(): Promise<void> {
   setTimeout(() => process.exit(1), LONGEST_END_MS).unref();
   server.close();
+  news.close();
   server.closeIdleConnections();
   await wait(LAST_ANSWERS_MS);
   server.closeAllConnections();

@@ -5,7 +5,7 @@ import { eq } from 'drizzle-orm';
 import { readTicket } from '@foglio/core/validate';
 import type { DeliveryState } from '@foglio/api';
 import { contents, deliveries, files, jobs, printers } from '../src/database/schema';
-import { changeDelivery, findDelivery, tell } from '../src/deliveries/delivery-store';
+import { changeDelivery, findDelivery } from '../src/deliveries/delivery-store';
 import { Presence } from '../src/deliveries/presence';
 import { enqueueDelivery } from '../src/deliveries/queue';
 import {
@@ -99,7 +99,6 @@ async function enter(values: {
     .insert(deliveries)
     .values({ jobId: job!.id, printerId: 'test-office', ticket, profile: PROFILE, sheets: 1, ...values })
     .returning();
-  await tell(server.db, delivery!.id);
   return delivery!.id;
 }
 

@@ -13,8 +13,10 @@ import { enqueueDelivery, startSending } from '../src/deliveries/queue';
 import { Keeper } from '../src/deliveries/keeper';
 import { storeContent, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
+import { NewsStream } from '../src/news/stream';
 import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { enterPrinters } from '../src/printers/printer-store';
+import { PrinterWatch } from '../src/printers/watch';
 import { enterHouseSetup } from '../src/setups/setup-store';
 import { DescribedApi } from './described';
 import { asAdmin, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
@@ -70,11 +72,15 @@ export async function startServer({
   const server: Server = createServer();
   const port = (): number => (server.address() as AddressInfo).port;
   const described = new DescribedApi();
-  const app = createApp({ db, presence, workers, port, webFolder: join(__dirname, 'web'), uploadLimit });
+  const watch = new PrinterWatch(db);
+  const news = new NewsStream({ db, presence, watch, port });
+  news.attach(server);
+  const app = createApp({ db, watch, workers, port, webFolder: join(__dirname, 'web'), uploadLimit });
   server.on('request', described.watch(app));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const stop = async (): Promise<void> => {
     server.close();
+    news.close();
     server.closeAllConnections();
     await keeper.stop();
     await sending.stop();

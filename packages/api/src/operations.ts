@@ -281,12 +281,12 @@ export const OPERATIONS = {
     status: 200,
     gives: 'application/pdf',
   },
-  events: {
+  news: {
     method: 'get',
-    path: '/api/events',
-    says: 'Every change of a delivery, as events of the name "delivery" (WHATWG HTML, 9.2).',
-    status: 200,
-    gives: 'text/event-stream',
+    path: '/api/news',
+    says: 'What changes, as it changes: a WebSocket (RFC 6455) on which each message is one such record.',
+    status: 101,
+    gives: records.newsRecord,
   },
 } as const satisfies Readonly<Record<string, Operation>>;
 

@@ -23,6 +23,7 @@ export const PROBLEMS = {
   'printer-known': { status: 409, title: 'The printer is known already' },
   'printer-in-use': { status: 409, title: 'The printer is still needed' },
   'printer-refuses': { status: 409, title: 'The printer does not do this now' },
+  'upgrade-required': { status: 426, title: 'Another protocol is spoken here' },
   'printer-away': { status: 502, title: 'The printer cannot be reached' },
   'database-away': { status: 503, title: 'The database does not answer' },
   internal: { status: 500, title: 'Something went wrong in Foglio' },

@@ -167,7 +167,8 @@ export const printerRecord = record(
     uri: words,
     simulated: { type: 'boolean', description: 'Has a front panel that can be worked from here.' },
     answers: { type: 'boolean' },
-    seenAt: moment,
+    askedAt: { ...moment, description: 'When it was asked: of two answers that cross, the one asked later holds.' },
+    seenAt: { ...moment, description: 'When it answered last.' },
     state: { enum: ['idle', 'processing', 'stopped'], description: 'printer-state (RFC 8011, 5.4.11).' },
     reasons: { ...listOfWords, description: 'printer-state-reasons (RFC 8011, 5.4.12).' },
     faults: { ...listOfWords, description: 'What keeps it from printing and what to do about it, in sentences.' },
@@ -225,6 +226,27 @@ export const seriesRow = record('File of a series', {
   ticket: { anyOf: [ticketSchema, { type: 'null' }] },
   delivery: { anyOf: [deliveryRecord, { type: 'null' }], description: 'How its latest sending goes.' },
 });
+
+const about = <const T extends string>(topic: T, description: string) =>
+  record(`News of a ${topic}`, { topic: { const: topic }, id: words }, { description });
+
+/** What a listener is told. What is short is told whole, of the rest that it changed. */
+export const newsRecord = {
+  title: 'News',
+  anyOf: [
+    record('News of a delivery', { topic: { const: 'delivery' }, delivery: deliveryRecord }),
+    record('News of a printer', { topic: { const: 'printer' }, printer: printerRecord }),
+    about('no printer', 'A printer was removed.'),
+    record(
+      'News of a job',
+      { topic: { const: 'job' }, id, revision: count },
+      { description: 'Revision 0: it is gone.' },
+    ),
+    about('file', 'More became known of a document; by its SHA-256.'),
+    about('series', 'It changed, or what is under way of it.'),
+    record('Beat', { topic: { const: 'beat' } }, { description: 'Nothing new: the connection stands.' }),
+  ],
+} as const;
 
 const seriesFields = {
   id,
@@ -329,6 +351,7 @@ export type SeriesBrief = Described<typeof seriesBrief>;
 export type StripSheet = Described<typeof stripSheet>;
 export type JobBrief = Described<typeof jobBrief>;
 export type PrinterRecord = Described<typeof printerRecord>;
+export type NewsRecord = Described<typeof newsRecord>;
 export type DeliveryState = (typeof DELIVERY_STATES)[number];
 export type DeliveryRecord = Described<typeof deliveryRecord>;
 export type PrintedFace = Described<typeof printedFace>;

@@ -8,9 +8,6 @@ import { Problem } from '../http/problem';
 
 export type StoredDelivery = typeof deliveries.$inferSelect;
 
-/** The channel on which every server hears of every change. */
-export const CHANNEL = 'foglio_delivery';
-
 const OVER: readonly DeliveryState[] = ['completed', 'canceled', 'aborted', 'failed', 'interrupted'];
 
 export const isOver = (delivery: StoredDelivery): boolean => OVER.includes(delivery.state);
@@ -38,7 +35,7 @@ export type DeliveryChange = Partial<
 >;
 
 /**
- * Changes a delivery that is in one of the states given, and tells all who listen; null where it no longer is, so that
+ * Changes a delivery that is in one of the states given; null where it no longer is, so that
  * of two that act at once only one does.
  */
 export async function changeDelivery(
@@ -52,10 +49,7 @@ export async function changeDelivery(
     .set({ ...change, updatedAt: new Date() })
     .where(and(eq(deliveries.id, id), inArray(deliveries.state, [...from])))
     .returning();
-  if (changed) {
-    await tell(db, id);
-    if (changed.seriesId && isBroken(changed)) await stopSeries(db, changed);
-  }
+  if (changed?.seriesId && isBroken(changed)) await stopSeries(db, changed);
   return changed ?? null;
 }
 
@@ -76,7 +70,6 @@ export async function cancelUnsent(db: Database, id: string): Promise<StoredDeli
     .set({ state: 'canceled', message: null, server: null, updatedAt: new Date() })
     .where(and(eq(deliveries.id, id), or(inArray(deliveries.state, ['queued', 'turning']), nothingSent)))
     .returning();
-  if (canceled) await tell(db, id);
   return canceled ?? null;
 }
 
@@ -219,10 +212,6 @@ const LONGEST_WAIT_MS = 5 * 60_000;
 export function putOff({ attempts }: Pick<StoredDelivery, 'attempts'>, message: string): DeliveryChange {
   const wait = Math.min(FIRST_WAIT_MS * 2 ** Math.min(attempts, 20), LONGEST_WAIT_MS);
   return { state: 'queued', attempts: attempts + 1, retryAt: new Date(Date.now() + wait), message, server: null };
-}
-
-export async function tell(db: Pick<Database, 'execute'>, id: string): Promise<void> {
-  await db.execute(`select pg_notify('${CHANNEL}', '${idOf(id)}')`);
 }
 
 export const deliveriesIn = (db: Database, state: DeliveryState): Promise<StoredDelivery[]> =>

@@ -1,7 +1,12 @@
 import { randomInt } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { Client } from 'pg';
-import { CHANNEL } from './delivery-store';
+
+/** The channel on which every server hears of every change; the tables' triggers write "topic key" to it. */
+const CHANNEL = 'foglio_news';
+
+/** What there is news of, with the key by which it is found: of a file the document's SHA-256, of all others the id. */
+export type Topic = 'delivery' | 'printer' | 'job' | 'file' | 'series';
 
 /** First half of the lock's key: tells these locks from others in the database. */
 const LOCK_CLASS = 0x466f67;
@@ -10,10 +15,10 @@ const AGAIN_AFTER_MS = 1000;
 
 /**
  * A server's presence in the database: a connection of its own that holds a lock for as long as the process lives, so
- * that others can tell a server that is still sending from one that was killed, and that hears of every delivery's
- * change. Emits "delivery" with the id, and "reopened" after a time in which it may have missed some.
+ * that others can tell a server that is still sending from one that was killed, and that hears of every
+ * change. Emits "news" of all, "delivery" with the id of one, and "reopened" after a time in which it may have missed some.
  */
-export class Presence extends EventEmitter<{ delivery: [string]; reopened: [] }> {
+export class Presence extends EventEmitter<{ news: [Topic, string]; delivery: [string]; reopened: [] }> {
   /** What deliveries in this server's hands carry. */
   readonly server = randomInt(1, 2 ** 31 - 1);
   private client: Client | null = null;
@@ -26,7 +31,11 @@ export class Presence extends EventEmitter<{ delivery: [string]; reopened: [] }>
 
   async open(): Promise<void> {
     const client = new Client({ connectionString: this.url });
-    client.on('notification', ({ payload }) => payload && this.emit('delivery', payload));
+    client.on('notification', ({ payload = '' }) => {
+      const [topic, key] = payload.split(' ') as [Topic, string];
+      this.emit('news', topic, key);
+      if (topic === 'delivery') this.emit('delivery', key);
+    });
     client.on('error', (error) => {
       console.error(`database: ${error.message}`);
       this.openAgain();

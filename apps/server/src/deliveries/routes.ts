@@ -21,7 +21,6 @@ import {
   listDeliveries,
   momentOfPrinting,
   passesAt,
-  tell,
   type StoredDelivery,
 } from './delivery-store';
 import { enqueueDelivery } from './queue';
@@ -162,7 +161,6 @@ async function enter(db: Database, values: typeof deliveries.$inferInsert): Prom
     if (!isNew) return entered;
     if (values.jobId) await tx.update(jobs).set({ lastSentAt: new Date() }).where(eq(jobs.id, values.jobId));
     await enqueueDelivery(tx, entered);
-    await tell(tx, entered.id);
     return entered;
   });
 }

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { SaidOfPaper } from '@foglio/api';
 import type { Printer, Tray } from '@foglio/core';
 import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
@@ -66,6 +67,9 @@ function changePrinter(
   });
 }
 
+/** While it says the same of itself, it is entered once in so long that it was seen, in milliseconds. */
+const SEEN_ANEW_MS = 60_000;
+
 /**
  * The printer's own account of itself as of now, with the prices known here; kept, so that a job can still be set up
  * while the printer is off.
@@ -75,6 +79,9 @@ function changePrinter(
 export async function askNow(db: Database, printer: StoredPrinter): Promise<PrinterStatus> {
   try {
     const told = await askStatus(printer.uri);
+    const same = withKnown(told.profile, printer);
+    const isKnown = isDeepStrictEqual(same, printer.profile) && Date.now() - printer.seenAt.getTime() < SEEN_ANEW_MS;
+    if (isKnown) return { ...told, profile: same };
     const { profile } = await changePrinter(db, printer.id, (now) => ({
       profile: withKnown(told.profile, now),
       seenAt: new Date(),

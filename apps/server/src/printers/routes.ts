@@ -8,21 +8,14 @@ import {
   trayLoading,
   trayPulling,
 } from '@foglio/api';
-import { pausePrinter, sayFaults } from '@foglio/ipp';
+import { pausePrinter } from '@foglio/ipp';
 import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { bodyReader } from '../http/body';
 import { Problem } from '../http/problem';
 import { askPanel, passOn } from './panel';
-import {
-  addPrinter,
-  askNow,
-  describePaper,
-  removePrinter,
-  findPrinter,
-  listPrinters,
-  type StoredPrinter,
-} from './printer-store';
+import { addPrinter, describePaper, removePrinter, findPrinter, listPrinters } from './printer-store';
+import type { PrinterWatch } from './watch';
 
 const readAddress = bodyReader(printerAddress);
 const readPaper = bodyReader(saidOfPaper);
@@ -34,17 +27,17 @@ const readPausing = bodyReader(printerPausing);
 const readTaking = bodyReader(stackTaking);
 
 /** `/api/printers`: the printers known, each as it is now where it answers; of simulated ones the front panel too. */
-export function printerRoutes(db: Database): Router {
+export function printerRoutes(db: Database, watch: PrinterWatch): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
-    response.json(await Promise.all((await listPrinters(db)).map((printer) => describePrinter(db, printer))));
+    response.json(await Promise.all((await listPrinters(db)).map((printer) => watch.describe(printer))));
   });
   router.get('/:id', async (request, response) => {
-    response.json(await describePrinter(db, await findPrinter(db, request.params.id)));
+    response.json(await watch.describe(await findPrinter(db, request.params.id)));
   });
   router.post('/', async (request, response) => {
     const { uri } = readAddress(request.body);
-    response.status(201).json(await describePrinter(db, await addPrinter(db, uri.trim())));
+    response.status(201).json(await watch.describe(await addPrinter(db, uri.trim())));
   });
   router.delete('/:id', async (request, response) => {
     await removePrinter(db, await findPrinter(db, request.params.id));
@@ -52,33 +45,33 @@ export function printerRoutes(db: Database): Router {
   });
   router.put('/:id/trays/:tray', async (request, response) => {
     const { id, tray } = request.params;
-    response.json(await describePrinter(db, await describePaper(db, id, tray, readPaper(request.body))));
+    response.json(await watch.describe(await describePaper(db, id, tray, readPaper(request.body))));
   });
   router.put('/:id/panel/trays/:tray', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);
     await askPanel(printer, `/trays/${encodeURIComponent(request.params.tray)}`, readLoading(request.body));
-    response.json(await describePrinter(db, printer));
+    response.json(await watch.describe(printer));
   });
   router.put('/:id/panel/trays/:tray/pulled', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);
     await askPanel(printer, `/trays/${encodeURIComponent(request.params.tray)}/pulled`, readPulling(request.body));
-    response.json(await describePrinter(db, printer));
+    response.json(await watch.describe(printer));
   });
   router.put('/:id/panel/fault', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);
     await askPanel(printer, '/fault', readFault(request.body));
-    response.json(await describePrinter(db, printer));
+    response.json(await watch.describe(printer));
   });
   router.put('/:id/panel/refeed', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);
     await askPanel(printer, '/refeed', readRefeeding(request.body));
-    response.json(await describePrinter(db, printer));
+    response.json(await watch.describe(printer));
   });
   router.put('/:id/panel/paused', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);
     if (printer.panel === null) throw new Problem('not-found', `${printer.name} is not a simulated printer.`);
     await pausePrinter(printer.uri, readPausing(request.body).paused, 'foglio');
-    response.json(await describePrinter(db, printer));
+    response.json(await watch.describe(printer));
   });
   router.get('/:id/panel/output', async (request, response) => {
     const answer = await askPanel(await findPrinter(db, request.params.id), '/output');
@@ -87,7 +80,7 @@ export function printerRoutes(db: Database): Router {
   router.put('/:id/panel/output', async (request, response) => {
     const printer = await findPrinter(db, request.params.id);
     await askPanel(printer, '/output', readTaking(request.body));
-    response.json(await describePrinter(db, printer));
+    response.json(await watch.describe(printer));
   });
   router.get('/:id/panel/jobs/:job/documents/:document', async (request, response) => {
     const { id, job, document } = request.params;
@@ -97,26 +90,4 @@ export function printerRoutes(db: Database): Router {
     );
   });
   return router;
-}
-
-/** The profile is the last one seen where the printer does not answer; `answers` says so. */
-async function describePrinter(db: Database, printer: StoredPrinter) {
-  const { id, name, uri, seenAt } = printer;
-  const known = { id, name, uri, simulated: printer.panel !== null };
-  try {
-    const { profile, state, reasons } = await askNow(db, printer);
-    return {
-      ...known,
-      answers: true,
-      seenAt: new Date(),
-      profile,
-      state,
-      reasons,
-      faults: sayFaults(reasons, profile),
-    };
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error;
-    const faults = ['It does not answer: see that it is switched on and in the network.'];
-    return { ...known, answers: false, seenAt, profile: printer.profile, state: 'stopped', reasons: [], faults };
-  }
 }

@@ -2,7 +2,7 @@ import { seriesChecks, seriesTally, whyUnfit } from '@foglio/core';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { deliveries, jobs, series } from '../database/schema';
-import { insertDelivery, isBroken, tell } from '../deliveries/delivery-store';
+import { insertDelivery, isBroken } from '../deliveries/delivery-store';
 import { enqueueDelivery } from '../deliveries/queue';
 import { cautionsStand, Problem } from '../http/problem';
 import { askNow, findPrinter } from '../printers/printer-store';
@@ -61,8 +61,7 @@ export async function startSeries(db: Database, one: StoredSeries, { sheets, con
     for (const { job, outcome } of rows) {
       const { id: jobId, ticket, printerId } = job;
       const values = { jobId, printerId, ticket, profile, seriesId: one.id, sheets: outcome.tally?.sheets ?? 0 };
-      const entered = await insertDelivery(tx, values);
-      await tell(tx, entered.id);
+      await insertDelivery(tx, values);
     }
     const ids = rows.map(({ job }) => job.id);
     await tx.update(jobs).set({ lastSentAt: new Date() }).where(inArray(jobs.id, ids));
@@ -109,8 +108,7 @@ export async function resumeSeries(db: Database, one: StoredSeries, again: boole
       const values = { jobId, printerId, ticket, profile, sheets, seriesId };
       // In the place of the one that went wrong: right after it, and before all that come later.
       const place = sql`(select created_at + interval '1 microsecond' from ${deliveries} where id = ${id})`;
-      const entered = await insertDelivery(tx, values, place);
-      await tell(tx, entered.id);
+      await insertDelivery(tx, values, place);
     }
   });
   await wake(db, one);

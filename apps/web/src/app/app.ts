@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Arrivals } from './documents/arrivals';
+import { News } from './news/news';
+import { PrintersNow } from './news/printers-now';
 import { sayState } from './printers/printer-words';
 import { OnBench } from './state/on-bench';
 
@@ -36,7 +38,9 @@ import { OnBench } from './state/on-bench';
         <a routerLink="/queue" routerLinkActive="here" ariaCurrentWhenActive="page">Queue</a>
         <a routerLink="/printers" routerLinkActive="here" ariaCurrentWhenActive="page">Printers</a>
       </nav>
-      @if (arriving(); as said) {
+      @if (isLost()) {
+        <p class="lost" role="alert">No connection to Foglio’s server. What you see may be out of date.</p>
+      } @else if (arriving(); as said) {
         <p class="printer" role="status">{{ said }}</p>
       } @else if (printer(); as printer) {
         <p class="printer">{{ printer.name }} · {{ sayPrinter(printer) }}</p>
@@ -111,6 +115,14 @@ import { OnBench } from './state/on-bench';
       color: #d7dde0;
       white-space: nowrap;
     }
+    .lost {
+      font-size: 13px;
+      padding: 4px 10px;
+      border-radius: 3px;
+      background: #fff;
+      color: var(--stop);
+      white-space: nowrap;
+    }
     @media (width < 760px) {
       header {
         gap: 8px;
@@ -132,7 +144,9 @@ import { OnBench } from './state/on-bench';
 export class App {
   private readonly onBench = inject(OnBench);
   protected readonly arriving = inject(Arrivals).said;
-  protected readonly printer = this.onBench.printer;
+  private readonly printersNow = inject(PrintersNow);
+  protected readonly isLost = inject(News).isLost;
+  protected readonly printer = computed(() => this.printersNow.of(this.onBench.printer()));
   /** The job that is on the Bench, or was last. */
   protected readonly job = this.onBench.job;
   protected readonly sayPrinter = sayState;

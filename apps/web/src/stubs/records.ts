@@ -21,6 +21,7 @@ export const aPrinter = (profile: PrinterInput, change: Partial<PrinterRecord> =
   uri: 'ipp://127.0.0.1:631/ipp/print',
   simulated: true,
   answers: true,
+  askedAt: '2026-11-25T10:00:00Z',
   seenAt: '2026-11-25T10:00:00Z',
   state: 'idle',
   reasons: [],

@@ -2,6 +2,7 @@ import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { Seal, Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
+import { webSocket } from 'rxjs/webSocket';
 import type {
   Caution,
   ChangedSeries,
@@ -13,6 +14,7 @@ import type {
   JobBrief,
   JobDocument,
   JobRecord,
+  NewsRecord,
   PrinterRecord,
   ProblemRecord,
   SaidOfPaper,
@@ -214,15 +216,12 @@ export class Api {
     return this.http.get<StackRecord>(address);
   }
 
-  /** Every change of a delivery, for as long as one listens; the browser reconnects by itself. */
-  deliveryEvents(): Observable<DeliveryRecord | 'opened'> {
+  /** What changes, as it changes, after a word that the connection stands. It ends with the connection. */
+  news(): Observable<NewsRecord | 'opened'> {
     return new Observable((subscriber) => {
-      const source = new EventSource('/api/events');
-      source.addEventListener('open', () => subscriber.next('opened'));
-      source.addEventListener('delivery', (event) => {
-        subscriber.next(JSON.parse((event as MessageEvent<string>).data) as DeliveryRecord);
-      });
-      return () => source.close();
+      const url = `${location.origin.replace(/^http/, 'ws')}/api/news`;
+      const openObserver = { next: () => subscriber.next('opened') };
+      return webSocket<NewsRecord>({ url, openObserver }).subscribe(subscriber);
     });
   }
 }
@@ -238,6 +237,10 @@ export function sayError(error: unknown): string {
   if (error instanceof Error && error.cause instanceof HttpErrorResponse) return sayError(error.cause);
   return error instanceof Error ? error.message : String(error);
 }
+
+/** Whether the server was away or broken, and the same may go well a moment later. */
+export const isPassing = (error: unknown): boolean =>
+  error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);
 
 /** Why a file cannot be used, in the server's word for it; null where that is not the matter. */
 export function fileTrouble(error: unknown): string | null {

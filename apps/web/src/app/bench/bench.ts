@@ -19,6 +19,7 @@ import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
 import { nameWithoutKind } from '@foglio/sentence';
+import { PrintersNow } from '../news/printers-now';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature, type BenchState } from '../state/bench.state';
 import { OnBench } from '../state/on-bench';
@@ -160,6 +161,7 @@ export class Bench {
   private readonly injector = inject(Injector);
   private readonly arrivals = inject(Arrivals);
   private readonly onBench = inject(OnBench);
+  private readonly printersNow = inject(PrintersNow);
   private readonly destroyed = inject(DestroyRef);
   protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
@@ -200,7 +202,8 @@ export class Bench {
     const { jobId, ticket, documents, printer } = this.bench();
     if (jobId === null || !ticket) return;
     this.onBench.job.set({ id: jobId, title: titleOf(ticket, documents) });
-    this.onBench.printer.set(printer);
+    if (printer) this.printersNow.see(printer);
+    this.onBench.printer.set(printer?.id ?? null);
   }
 
   /** A reload comes back to the same sheet. */

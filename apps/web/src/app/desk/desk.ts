@@ -1,13 +1,14 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
-import { firstValueFrom } from 'rxjs';
+import { defer, firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { FileRecord, JobBrief, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
+import type { FileRecord, JobBrief, JobRecord, SetupRecord } from '@foglio/api';
 import { applySetup } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
 import { brieflyInWords } from './brief-words';
@@ -15,6 +16,9 @@ import { trayColour } from '../bench/tray-mark';
 import { FileDrop } from '../documents/file-drop';
 import { isSetupFile, SetupFiles } from '../documents/setup-file';
 import { Uploader } from '../documents/uploader';
+import { keepAsking } from '../news/keep-asking';
+import { News } from '../news/news';
+import { PrintersNow } from '../news/printers-now';
 import { houseFor } from '../setups/house';
 import { StraightAway } from './straight-away';
 
@@ -33,7 +37,9 @@ export class Desk {
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
   protected readonly jobs = signal<readonly JobBrief[] | null>(null);
-  private readonly printers = signal<readonly PrinterRecord[]>([]);
+  private readonly news = inject(News);
+  private readonly printersNow = inject(PrintersNow);
+  private readonly printers = computed(() => this.printersNow.all() ?? []);
   private readonly setups = signal<readonly SetupRecord[]>([]);
   /** Where new jobs go: where the house set-up says, otherwise the first printer. */
   protected readonly housePrinter = computed(() => {
@@ -46,7 +52,12 @@ export class Desk {
   protected readonly inWords = brieflyInWords;
 
   constructor() {
-    void this.list();
+    const told = this.news.of('job');
+    keepAsking(this.news.asking(told), () => defer(() => this.list()))
+      .pipe(takeUntilDestroyed())
+      .subscribe();
+    // A printer that is away takes its time to be found so; the jobs do not wait for it.
+    this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
   }
 
   protected async take(files: readonly File[]): Promise<void> {
@@ -128,12 +139,10 @@ export class Desk {
 
   protected async list(): Promise<void> {
     this.api.setups().subscribe({ next: (setups) => this.setups.set(setups), error: () => undefined });
-    // A printer that is away takes its time to be found so; the jobs do not wait for it.
-    this.api.printers().subscribe({ next: (printers) => this.printers.set(printers), error: () => undefined });
     try {
       this.jobs.set(await firstValueFrom(this.api.jobs()));
     } catch (error) {
-      this.jobs.set([]);
+      this.jobs.update((known) => known ?? []);
       this.message.set(sayError(error));
     }
   }

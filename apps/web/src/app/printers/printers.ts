@@ -1,18 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, concatMap, exhaustMap, of, Subject, takeUntil, timer, type Observable } from 'rxjs';
+import { catchError, concatMap, merge, of, Subject, type Observable } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import type { PrinterRecord } from '@foglio/api';
+import { News } from '../news/news';
+import { PrintersNow } from '../news/printers-now';
 import { outputStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
 import { Cabinet, type PaperSaid } from './cabinet';
 import { FrontPanel, type PanelWork } from './front-panel';
 import { listAbilities, sayAbilities, sayState } from './printer-words';
-
-/** What lies in the trays changes while one looks. */
-const ASK_EVERY_MS = 2_000;
 
 /** The printers: what lies in their trays, how they stand, and what they can do. */
 @Component({
@@ -26,9 +25,10 @@ export class Printers {
   /** From the route; without it the first is shown. */
   readonly id = input<string>();
   private readonly api = inject(Api);
-  protected readonly printers = signal<readonly PrinterRecord[] | null>(null);
-  /** Why the printers could not be asked, the last time they were. */
-  protected readonly away = signal<string | null>(null);
+  private readonly news = inject(News);
+  private readonly printersNow = inject(PrintersNow);
+  protected readonly printers = this.printersNow.all;
+  protected readonly away = this.printersNow.away;
   /** Why what was done last was not taken. */
   protected readonly message = signal<string | null>(null);
   private readonly router = inject(Router);
@@ -42,7 +42,7 @@ export class Printers {
   protected readonly abilities = computed(() => listAbilities(this.shown()!.profile));
   /** Whether the output is shown rather than the trays. */
   protected readonly atOutput = signal(false);
-  /** How often the printers have been asked: what lies in the output is asked for as often. */
+  /** How often something changed: what lies in the output is asked for as often. */
   protected readonly asked = signal(0);
   protected readonly outputOf = outputStack;
   protected readonly sayState = sayState;
@@ -52,29 +52,20 @@ export class Printers {
   private readonly works = new Subject<Observable<PrinterRecord>>();
 
   constructor() {
-    timer(0, ASK_EVERY_MS)
-      .pipe(
-        // An answer on its way while something is done tells of the time before.
-        exhaustMap(() => orSaid(this.api.printers()).pipe(takeUntil(this.works))),
-        takeUntilDestroyed(),
-      )
-      .subscribe((answer) => {
-        this.away.set(typeof answer === 'string' ? answer : null);
-        if (typeof answer !== 'string') this.show(answer);
-      });
+    this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
+    // What lies in a printer's output changes with what it prints, and with what is done at it.
+    merge(toObservable(this.printers), this.news.of('delivery'))
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.asked.update((times) => times + 1));
     this.works.pipe(concatMap(orSaid)).subscribe((answer) => {
       this.message.set(typeof answer === 'string' ? answer : null);
       if (typeof answer !== 'string') {
-        this.show((this.printers() ?? []).map((one) => (one.id === answer.id ? answer : one)));
+        this.printersNow.see(answer);
+        this.asked.update((times) => times + 1);
       }
     });
     // Not cut off: what was done before one leaves is done to its end.
     inject(DestroyRef).onDestroy(() => this.works.complete());
-  }
-
-  private show(printers: readonly PrinterRecord[]): void {
-    this.printers.set(printers);
-    this.asked.update((times) => times + 1);
   }
 
   protected add(address: HTMLInputElement): void {
@@ -84,7 +75,7 @@ export class Printers {
       next: (printer) => {
         this.adding.set(false);
         address.value = '';
-        this.printers.update((all) => [...(all ?? []), printer]);
+        this.printersNow.see(printer);
         void this.router.navigate(['/printers', printer.id]);
       },
       error: (error: unknown) => {
@@ -97,7 +88,7 @@ export class Printers {
   protected remove({ id }: PrinterRecord): void {
     this.api.removePrinter(id).subscribe({
       next: () => {
-        this.printers.update((all) => all?.filter((one) => one.id !== id) ?? null);
+        this.printersNow.forget(id);
         void this.router.navigate(['/printers']);
       },
       error: (error: unknown) => this.message.set(sayError(error)),

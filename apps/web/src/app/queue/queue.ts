@@ -5,9 +5,8 @@ import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { catchError, EMPTY, exhaustMap, filter, timer } from 'rxjs';
-import { Api } from '../api/api';
 import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '@foglio/api';
+import { PrintersNow } from '../news/printers-now';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isHoldable, isMoving, isOver, percentDone, sayPass, sayState } from './delivery-words';
@@ -15,8 +14,6 @@ import { SeenList } from './seen-list';
 import { deliveryStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
 import { TurnGuide } from './turn-guide';
-
-const ASK_PRINTERS_EVERY_MS = 3_000;
 
 /** Jobs sent: how each stands, and what came out. */
 @Component({
@@ -30,9 +27,8 @@ export class Queue {
   /** From the route; without it the latest sending is shown. */
   readonly id = input<string>();
   private readonly store = inject(Store);
-  private readonly api = inject(Api);
+  private readonly printersNow = inject(PrintersNow);
   protected readonly queue = this.store.selectSignal(queueFeature.selectQueueState);
-  protected readonly printers = signal<readonly PrinterRecord[]>([]);
   protected readonly now = computed(() => (this.queue().deliveries ?? []).filter((one) => !isOver(one)));
   protected readonly before = computed(() => (this.queue().deliveries ?? []).filter(isOver));
   protected readonly shown = computed<DeliveryRecord | null>(() => {
@@ -62,18 +58,11 @@ export class Queue {
 
   constructor() {
     effect(() => untracked(() => this.store.dispatch(QueueActions.opened())));
-    // A printer that stops, is paused or goes away says so only when it is asked; while nothing is there, nobody needs to know.
-    timer(0, ASK_PRINTERS_EVERY_MS)
-      .pipe(
-        filter((time) => time === 0 || this.now().length > 0),
-        exhaustMap(() => this.api.printers().pipe(catchError(() => EMPTY))),
-        takeUntilDestroyed(),
-      )
-      .subscribe((printers) => this.printers.set(printers));
+    this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
   }
 
   private printerOf({ printerId }: DeliveryRecord): PrinterRecord | null {
-    return this.printers().find(({ id }) => id === printerId) ?? null;
+    return this.printersNow.all()?.find(({ id }) => id === printerId) ?? null;
   }
 
   protected printerName(delivery: DeliveryRecord): string {

@@ -6,6 +6,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   ElementRef,
   EnvironmentInjector,
@@ -22,13 +23,16 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
-import type { JobDocument, PrinterRecord, SeriesBrief, SeriesRecord, SeriesRow, SetupRecord } from '@foglio/api';
+import type { JobDocument, SeriesBrief, SeriesRecord, SeriesRow, SetupRecord } from '@foglio/api';
 import type { RowOutcome } from '@foglio/core';
-import { exhaustMap, firstValueFrom, of, switchMap, timer } from 'rxjs';
+import { defer, filter, firstValueFrom, merge, of, switchMap } from 'rxjs';
 import { sentence } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
 import { inOrder, isHidden } from '../documents/dropped-files';
 import { FileDrop } from '../documents/file-drop';
+import { keepAsking } from '../news/keep-asking';
+import { News } from '../news/news';
+import { PrintersNow } from '../news/printers-now';
 import { houseTicket } from '../setups/house';
 import { Changes } from '../state/changes';
 import { benchStore } from '../state/own-store';
@@ -42,10 +46,6 @@ import { countFiles, saySeriesState } from './series-words';
 
 /** CSS pixels; rows are all alike, so that hundreds scroll smoothly. */
 const ROW = 44;
-const ASK_EVERY_MS = 700;
-const ASK_PRINTER_EVERY_MS = 10_000;
-/** Longer than a server takes for a few pages: where nothing more becomes known, it is not waited for. */
-const READING_STALLS_MS = 10_000;
 
 /** A set-up over many files: what each comes to, exceptions by row, one send, and the report. */
 @Component({
@@ -91,7 +91,7 @@ export class Series {
   protected readonly rowHeight = ROW;
   protected readonly listed = signal<readonly SeriesBrief[] | null>(null);
   protected readonly setups = signal<readonly SetupRecord[]>([]);
-  protected readonly printers = signal<readonly PrinterRecord[]>([]);
+  protected readonly printers = computed(() => this.printersNow.all() ?? []);
   protected readonly series = signal<SeriesRecord | null>(null);
   private readonly documents = signal<readonly JobDocument[]>([]);
   protected readonly message = signal<string | null>(null);
@@ -99,10 +99,9 @@ export class Series {
   private readonly waiting = signal(0);
   private line = Promise.resolve();
   protected readonly busy = computed(() => this.waiting() > 0);
-  /** When facts last came in, for as long as some are missing. */
-  private readonly readAt = signal(0);
-  private readonly now = signal(0);
-  private printerAt = Date.now();
+  private readonly news = inject(News);
+  private readonly printersNow = inject(PrintersNow);
+  private readonly left = inject(DestroyRef);
 
   protected readonly printer = computed(
     () => this.printers().find(({ id }) => id === this.series()?.printerId) ?? null,
@@ -127,10 +126,7 @@ export class Series {
   }));
   protected readonly rows = computed(() => rowViews(this.parts()));
   protected readonly whole = computed(() => wholeOf(this.parts()));
-  protected readonly isReading = computed(
-    () =>
-      this.documents().some(({ read, pages }) => read < pages.length) && this.now() - this.readAt() < READING_STALLS_MS,
-  );
+  protected readonly isReading = computed(() => this.documents().some(({ read, pages }) => read < pages.length));
 
   protected readonly said = computed(() => {
     const [series, printer] = [this.series(), this.printer()];
@@ -162,13 +158,8 @@ export class Series {
         else void this.list();
       });
     });
-    // One answer after the other, however long they take.
-    timer(ASK_EVERY_MS, ASK_EVERY_MS)
-      .pipe(
-        exhaustMap(() => this.follow()),
-        takeUntilDestroyed(),
-      )
-      .subscribe();
+    this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
+    this.follow();
   }
 
   /** Begins a series with the files, in the order of their names. */
@@ -322,34 +313,35 @@ export class Series {
     }
   }
 
-  /** What is going on is asked for again and again: how files are printed, and what becomes known of their pages. */
-  private async follow(): Promise<void> {
-    const series = this.series();
-    if (!series || this.busy()) return;
-    this.now.set(Date.now());
-    if (series.state === 'draft' && this.now() - this.printerAt > ASK_PRINTER_EVERY_MS) await this.askPrinter(series);
-    const unread = this.documents().some(({ read, pages }) => read < pages.length);
-    if (series.state === 'running' || series.state === 'paused') await this.loadRecord(series.id);
-    else if (series.state === 'draft' && unread && this.now() - this.readAt() < READING_STALLS_MS)
-      await this.loadDocuments(series.id);
+  /** What becomes known of the pages, how files are printed, and what other windows do is asked for as it is told of. */
+  private follow(): void {
+    const isHere = ({ id }: { id: string }): boolean => id === this.id();
+    const isUnread = ({ id }: { id: string }): boolean =>
+      this.documents().some(({ sha256, read, pages }) => sha256 === id && read < pages.length);
+    const isOfList = (): boolean => this.id() === undefined;
+    const told = this.news.of('series');
+    const whole = keepAsking(this.news.opened, () => defer(() => this.load(this.id())));
+    const record = keepAsking(told.pipe(filter(isHere)), () => defer(() => this.hear()));
+    const documents = keepAsking(this.news.of('file').pipe(filter(isUnread)), () =>
+      defer(() => this.loadDocuments(this.id())),
+    );
+    const list = keepAsking(told.pipe(filter(isOfList)), () => defer(() => this.list()));
+    merge(whole, record, documents, list).pipe(takeUntilDestroyed(this.left)).subscribe();
+  }
+
+  /** How its files are printed changes often, what they are only with its revision. */
+  private async hear(): Promise<void> {
+    const id = this.id();
+    if (!id) return;
+    const { revision } = this.series() ?? {};
+    await this.loadRecord(id);
+    if (revision !== this.series()?.revision) await this.loadDocuments(id);
   }
 
   private async load(id: string | undefined): Promise<void> {
     if (!id) return;
     await Promise.all([this.loadRecord(id), this.loadDocuments(id)]);
     await this.list();
-  }
-
-  /** What is loaded in the trays changes while one works. */
-  private async askPrinter({ printerId }: SeriesRecord): Promise<void> {
-    this.printerAt = this.now();
-    await this.try(async () => {
-      const printer = await firstValueFrom(this.api.printer(printerId));
-      const isSame = ({ id, profile }: PrinterRecord): boolean =>
-        id === printerId && JSON.stringify(profile) === JSON.stringify(printer.profile);
-      if (this.printers().some(isSame)) return;
-      this.printers.update((all) => all.map((one) => (one.id === printerId ? printer : one)));
-    });
   }
 
   private loadRecord(id: string): Promise<void> {
@@ -359,15 +351,15 @@ export class Series {
     });
   }
 
-  private loadDocuments(id: string): Promise<void> {
-    return this.try(async () => {
+  private async loadDocuments(id: string | undefined): Promise<void> {
+    if (!id) return;
+    await this.try(async () => {
       const documents = await firstValueFrom(this.api.seriesDocuments(id));
       const known = new Map(this.documents().map((one) => [one.id, one]));
       const isKnown = ({ id: file, read, outline }: JobDocument): boolean =>
         known.get(file)?.read === read && !known.get(file)?.outline === !outline;
       const news = !documents.every(isKnown);
       if (id !== this.id() || (!news && documents.length === known.size)) return;
-      this.readAt.set(Date.now());
       // Of which nothing is new stays the very same, so that it need not be looked at again.
       this.documents.set(documents.map((one) => (isKnown(one) ? known.get(one.id)! : one)));
     });
@@ -379,7 +371,6 @@ export class Series {
 
   private prepare(): Promise<void> {
     return this.try(async () => {
-      this.printers.set(await firstValueFrom(this.api.printers()));
       this.setups.set(await firstValueFrom(this.api.setups()));
     });
   }

@@ -30,6 +30,8 @@ export const BenchActions = createActionGroup({
     /** Shown at once; the server has it as soon as it is saved. */
     'Printer wanted': props<{ printer: PrinterRecord }>(),
     'Printer seen': props<{ printer: PrinterRecord }>(),
+    /** At which revision a job is on the server, whoever changed it; 0: it is gone. */
+    'Job heard of': props<{ jobId: string; revision: number }>(),
     /** Changes of the same `typing` that follow each other are undone as one. */
     'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
     /** A file that the ticket may name from now on; the next change of the ticket does. */

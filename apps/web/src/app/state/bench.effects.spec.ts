@@ -1,20 +1,24 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { Router } from '@angular/router';
-import type { DeliveryRecord, PrinterRecord } from '@foglio/api';
+import type { DeliveryRecord, FactsRecord, JobRecord, NewsRecord, PrinterRecord } from '@foglio/api';
 import { plan } from '@foglio/core';
-import { readTicket } from '@foglio/core/validate';
+import { readPrinter, readTicket } from '@foglio/core/validate';
 import type { Actions } from '@ngrx/effects';
 import type { Action, Store } from '@ngrx/store';
-import { BehaviorSubject, map, NEVER, of, Subject, type Observable } from 'rxjs';
+import { BehaviorSubject, filter, map, merge, NEVER, of, Subject, type Observable } from 'rxjs';
 import { aDocument, aPrinter } from '../../stubs/records';
 import type { Api, Sending } from '../api/api';
 import type { Sendings } from '../api/sendings';
+import type { News } from '../news/news';
+import type { PrintersNow } from '../news/printers-now';
+import type { Planner } from '../workers/planner';
 import { BenchActions } from './bench.actions';
-import { load, save, send, showQueue, watchPrinter } from './bench.effects';
+import { followReading, hearOfJob, load, plan as planned, save, send, showQueue, watchPrinter } from './bench.effects';
 import { benchFeature, type BenchState } from './bench.state';
 import type { Change, Changed } from './change-line';
 import type { Changes } from './changes';
 import { sealSeen } from './seen';
+import { sendable } from './sendable';
 
 const profile = { name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
 const [upper, library] = ['upper-office', 'library'].map((id) => aPrinter(profile, { id })) as [
@@ -54,55 +58,169 @@ function heard(effect: Observable<Action>): Action[] {
 beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
 
-describe('the printer is asked again while one works', () => {
-  const TEN_SECONDS = 10_000;
-
-  test('the one that is chosen now, not the one the Bench began with', () => {
-    const asked: string[] = [];
-    const api = { printer: (id: string) => (asked.push(id), of(id === 'library' ? library : upper)) } as unknown as Api;
-    const { store, dispatch } = storeOf();
-    const actions = heard(watchPrinter(store, api));
-    jest.advanceTimersByTime(TEN_SECONDS);
-    dispatch(BenchActions.printerWanted({ printer: library }));
-    jest.advanceTimersByTime(2 * TEN_SECONDS);
-    expect(asked).toEqual(['upper-office', 'library', 'library']);
-    expect(actions.at(-1)).toEqual(BenchActions.printerSeen({ printer: library }));
-  });
-
-  test('an answer about the printer of before, however late, is not heard', () => {
-    const answer = new Subject<PrinterRecord>();
-    const { store, dispatch } = storeOf();
-    const actions = heard(watchPrinter(store, { printer: () => answer } as unknown as Api));
-    jest.advanceTimersByTime(TEN_SECONDS);
-    dispatch(BenchActions.printerWanted({ printer: library }));
-    answer.next(upper);
-    expect(actions).toEqual([]);
-  });
-
-  test('nor does the Bench take it, if it came all the same', () => {
-    const opened = reducer(undefined, BenchActions.opened({ jobId: 'j' }));
-    const loaded = reducer(opened, BenchActions.loaded({ job, printer: upper, setups: [] }));
-    const changed = reducer(loaded, BenchActions.printerWanted({ printer: library }));
-    expect(reducer(changed, BenchActions.printerSeen({ printer: upper }))).toBe(changed);
-    const paused = { ...library, reasons: ['paused'] };
-    expect(reducer(changed, BenchActions.printerSeen({ printer: paused })).printer).toBe(paused);
-  });
-
-  test('not any more once the job is closed', () => {
-    const asked: string[] = [];
-    const api = { printer: (id: string) => (asked.push(id), NEVER) } as unknown as Api;
-    const { store, dispatch } = storeOf();
-    heard(watchPrinter(store, api));
-    dispatch(BenchActions.opened({ jobId: 'other' }));
-    jest.advanceTimersByTime(3 * TEN_SECONDS);
-    expect(asked).toEqual([]);
-  });
-});
-
 const here: Changed = { kind: 'job', id: 'j' };
 const change = BenchActions.ticketChanged({ ticket: { ...ticket, copies: 2 } });
 const saved = (of: Change, revision: number) =>
   BenchActions.saved({ of: here, news: { kind: 'saved', change: of, revision, setup: null } });
+
+/** News that a test tells. */
+function newsOf() {
+  const [told, opened] = [new Subject<NewsRecord>(), new Subject<void>()];
+  const topicOf = (topic: string) => told.pipe(filter((one) => one.topic === topic));
+  const asking = (...words: Observable<unknown>[]) => merge(of(null), opened, ...words);
+  return { told, opened, news: { of: topicOf, opened, asking } as unknown as News };
+}
+
+describe('the printer is followed while one works', () => {
+  test('the one that is chosen now, not the one the Bench began with, nor what comes late of that', () => {
+    const followed = new Map<string, Subject<PrinterRecord>>();
+    const follow = (id: string) => followed.set(id, new Subject()).get(id)!;
+    const { store, dispatch } = storeOf();
+    const actions = heard(watchPrinter(store, { follow } as unknown as PrintersNow));
+    followed.get('upper-office')!.next(upper);
+    dispatch(BenchActions.printerWanted({ printer: library }));
+    followed.get('upper-office')!.next(upper);
+    followed.get('library')!.next(library);
+    expect(actions).toEqual([upper, library].map((printer) => BenchActions.printerSeen({ printer })));
+    dispatch(BenchActions.opened({ jobId: 'other' }));
+    followed.get('library')!.next(library);
+    expect(actions).toHaveLength(2);
+  });
+
+  test('nor does the Bench take what comes late, if it came all the same', () => {
+    const { dispatch, now } = storeOf(BenchActions.printerWanted({ printer: library }));
+    const before = now();
+    dispatch(BenchActions.printerSeen({ printer: upper }));
+    expect(now()).toBe(before);
+    const paused = { ...library, reasons: ['paused'] };
+    dispatch(BenchActions.printerSeen({ printer: paused }));
+    expect(now().printer).toEqual(paused);
+    // Of two answers of one printer that cross, the one that was asked for later holds.
+    dispatch(BenchActions.printerSeen({ printer: { ...library, askedAt: '2026-11-25T09:59:59Z' } }));
+    expect(now().printer).toEqual(paused);
+  });
+
+  test('what only tells that it stands otherwise is not planned anew', () => {
+    const { store, dispatch } = storeOf();
+    let plans = 0;
+    const ask = () => ((plans += 1), NEVER);
+    heard(planned(store, { ask } as unknown as Planner));
+    dispatch(BenchActions.printerSeen({ printer: { ...upper, profile: { ...upper.profile }, state: 'stopped' } }));
+    expect(plans).toBe(1);
+    const empty = { ...upper, profile: readPrinter({ ...profile, color: false }) };
+    dispatch(BenchActions.printerSeen({ printer: empty }));
+    expect(plans).toBe(2);
+  });
+});
+
+describe('another window’s change is heard of', () => {
+  const changedAt = (revision: number): NewsRecord => ({ topic: 'job', id: 'j', revision });
+
+  /** The Bench, with its effect at work. */
+  function listening(...actions: Action[]) {
+    const bench = storeOf(...actions);
+    const heardOf = newsOf();
+    const asked: Subject<JobRecord>[] = [];
+    const api = { job: () => (asked.push(new Subject()), asked.at(-1)!) } as unknown as Api;
+    hearOfJob(bench.store, api, heardOf.news).subscribe(bench.dispatch);
+    return { ...bench, ...heardOf, asked };
+  }
+
+  test('at once, and then nothing is sent until it is looked at', () => {
+    const { told, now } = listening();
+    told.next(changedAt(2));
+    expect(now()).toMatchObject({ saving: 'conflict', message: 'Another window changed this job.' });
+    expect(sendable(now()).why).toContain('another window changed this job');
+  });
+
+  test('and after a time without a connection', () => {
+    const { opened, asked, now } = listening();
+    opened.next();
+    asked[0]!.next({ ...job, revision: 2 });
+    expect(now().saving).toBe('conflict');
+  });
+
+  test('a removal too', () => {
+    const { told, now } = listening();
+    told.next(changedAt(0));
+    expect(now()).toMatchObject({ saving: 'conflict', message: 'Another window removed this job.' });
+  });
+
+  test.each([
+    ['before', [changedAt(2)], []],
+    ['after', [], [changedAt(2)]],
+  ])('one’s own is not, whether the news comes %s its answer', (_when, before, after) => {
+    const { told, dispatch, now } = listening(change);
+    before.forEach((one) => told.next(one));
+    expect(now().saving).toBe('unsaved');
+    dispatch(saved({ ticket: change.ticket }, 2));
+    after.forEach((one) => told.next(one));
+    expect(now().saving).toBe('saved');
+  });
+
+  test('another’s that came between is, once one’s own is answered', () => {
+    const { told, dispatch, now } = listening(change);
+    told.next(changedAt(3));
+    dispatch(saved({ ticket: change.ticket }, 2));
+    expect(now().saving).toBe('conflict');
+  });
+
+  test('nor is another job’s, nor one that comes when the job is closed', () => {
+    const { told, dispatch, now } = listening();
+    told.next({ topic: 'job', id: 'k', revision: 9 });
+    expect(now().saving).toBe('saved');
+    dispatch(BenchActions.opened({ jobId: 'other' }));
+    told.next(changedAt(2));
+    expect(now()).toMatchObject({ saving: 'saved', newest: 0 });
+  });
+});
+
+describe('what is on the pages is asked for as it becomes known', () => {
+  const page = { width: 595.276, height: 841.89 };
+  const unread = aDocument([page, page, page]);
+  const told: NewsRecord = { topic: 'file', id: unread.sha256 };
+
+  function reading() {
+    const whole = { ...job, documents: [unread] };
+    const bench = storeOf(BenchActions.loaded({ job: whole, printer: upper, setups: [] }));
+    const heardOf = newsOf();
+    const asked: { from: number; answer: Subject<FactsRecord> }[] = [];
+    const facts = (_file: string, from: number) => {
+      asked.push({ from, answer: new Subject() });
+      return asked.at(-1)!.answer;
+    };
+    followReading(bench.store, { facts } as unknown as Api, heardOf.news).subscribe(bench.dispatch);
+    const answer = (at: number, read: number): void => {
+      const { from, answer: given } = asked[at]!;
+      given.next({ read, pages: Array.from({ length: read - from }, () => page), outline: [] });
+      given.complete();
+    };
+    return { ...bench, ...heardOf, asked, answer, read: () => bench.now().documents[0]!.read };
+  }
+
+  test('at once, and with every news of that document, from where it is known to', () => {
+    const { told: news, asked, answer, read } = reading();
+    answer(0, 1);
+    news.next({ topic: 'file', id: 'another' });
+    expect(asked).toHaveLength(1);
+    news.next(told);
+    news.next(told);
+    answer(1, 2);
+    // News that came while the answer was on its way is asked after, so that the last page is never waited for in vain.
+    answer(2, 3);
+    expect([asked.map(({ from }) => from), read()]).toEqual([[0, 1, 2], 3]);
+    news.next(told);
+    expect(asked).toHaveLength(3);
+  });
+
+  test('an answer that was lost is asked for again', () => {
+    const { asked, answer, read } = reading();
+    asked[0]!.answer.error(new HttpErrorResponse({ status: 0 }));
+    jest.advanceTimersByTime(1_000);
+    answer(1, 3);
+    expect(read()).toBe(3);
+  });
+});
 
 /** The planning worker's answer to the Bench as it stands. */
 function planOf({ ticket: of, documents, printer }: BenchState) {

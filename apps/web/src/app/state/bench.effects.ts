@@ -1,5 +1,6 @@
 import { inject } from '@angular/core';
 import { Router } from '@angular/router';
+import type { PrinterRecord } from '@foglio/api';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import {
@@ -11,16 +12,19 @@ import {
   filter,
   forkJoin,
   map,
+  merge,
   of,
   switchMap,
   take,
   tap,
-  timer,
   withLatestFrom,
 } from 'rxjs';
 import { Api, cautionsIn, problemCode, sayError } from '../api/api';
 import { Sendings } from '../api/sendings';
 import { titleOf } from '../documents/job-title';
+import { keepAsking } from '../news/keep-asking';
+import { News } from '../news/news';
+import { PrintersNow } from '../news/printers-now';
 import { Planner } from '../workers/planner';
 import { BenchActions } from './bench.actions';
 import { benchFeature } from './bench.state';
@@ -28,10 +32,6 @@ import type { Changed } from './change-line';
 import { Changes } from './changes';
 import { whyNotSent } from './sendable';
 import { sealSeen } from './seen';
-
-const ASK_FACTS_AFTER_MS = 300;
-const ASK_FACTS_EVERY_MS = 700;
-const ASK_PRINTER_EVERY_MS = 10_000;
 
 /** A job is loaded once the server has all that was changed of it here. */
 export const load = createEffect(
@@ -53,41 +53,61 @@ export const load = createEffect(
   { functional: true },
 );
 
-/** What is loaded in the trays changes while one works, so the printer that is chosen is asked again now and then. */
+/** What is loaded in the trays changes while one works, and printers stop: the one that is chosen is followed. */
 export const watchPrinter = createEffect(
-  (store = inject(Store), api = inject(Api)) =>
+  (store = inject(Store), printers = inject(PrintersNow)) =>
     store.select(benchFeature.selectPrinter).pipe(
       map((printer) => printer?.id ?? null),
       distinctUntilChanged(),
       // Another printer, or none, ends the question about the one before, also where its answer is on its way.
-      switchMap((id) => {
-        if (id === null) return EMPTY;
-        return timer(ASK_PRINTER_EVERY_MS, ASK_PRINTER_EVERY_MS).pipe(
-          exhaustMap(() => api.printer(id).pipe(catchError(() => EMPTY))),
-        );
-      }),
+      switchMap((id) => (id === null ? EMPTY : printers.follow(id))),
       map((printer) => BenchActions.printerSeen({ printer })),
     ),
   { functional: true },
 );
 
-/** What is on the pages becomes known little by little after an upload; it is asked for until it is whole. */
-export const followReading = createEffect(
-  (store = inject(Store), api = inject(Api)) =>
-    store.select(benchFeature.selectDocuments).pipe(
-      map((documents) => documents.find(({ read, pages }) => read < pages.length)),
-      distinctUntilChanged((a, b) => a?.id === b?.id && a?.read === b?.read && a?.outline === b?.outline),
-      switchMap((document) => {
-        if (!document) return EMPTY;
-        const { id: file, read: from, outline } = document;
-        return timer(ASK_FACTS_AFTER_MS, ASK_FACTS_EVERY_MS).pipe(
-          exhaustMap(() => api.facts(file, from).pipe(catchError(() => EMPTY))),
-          filter((facts) => facts.read > from || (facts.outline !== undefined && outline === undefined)),
-          take(1),
-          map((facts) => BenchActions.factsRead({ file, from, facts })),
-        );
+/** Another window may change the job that is open here, or remove it. */
+export const hearOfJob = createEffect(
+  (store = inject(Store), api = inject(Api), news = inject(News)) =>
+    store.select(benchFeature.selectJobId).pipe(
+      distinctUntilChanged(),
+      switchMap((jobId) => {
+        if (jobId === null) return EMPTY;
+        const told = news.of('job').pipe(filter(({ id }) => id === jobId));
+        return merge(
+          told,
+          keepAsking(news.opened, () => api.job(jobId)),
+        ).pipe(map(({ revision }) => BenchActions.jobHeardOf({ jobId, revision })));
       }),
     ),
+  { functional: true },
+);
+
+/** What is on the pages becomes known little by little after an upload: what is new is asked for until it is whole. */
+export const followReading = createEffect(
+  (store = inject(Store), api = inject(Api), news = inject(News)) => {
+    const unread = store
+      .select(benchFeature.selectDocuments)
+      .pipe(map((documents) => documents.find(({ read, pages }) => read < pages.length)));
+    return unread.pipe(
+      distinctUntilChanged((a, b) => a?.id === b?.id),
+      switchMap((document) => {
+        if (!document) return EMPTY;
+        const { id: file, sha256 } = document;
+        const told = news.of('file').pipe(filter(({ id }) => id === sha256));
+        const ask = () =>
+          unread.pipe(
+            take(1),
+            filter((now) => now?.id === file),
+            switchMap((now) => api.facts(file, now!.read).pipe(map((facts) => ({ now: now!, facts })))),
+          );
+        return keepAsking(news.asking(told), ask).pipe(
+          filter(({ now, facts }) => facts.read > now.read || (facts.outline !== undefined && !now.outline)),
+          map(({ now, facts }) => BenchActions.factsRead({ file, from: now.read, facts })),
+        );
+      }),
+    );
+  },
   { functional: true },
 );
 
@@ -95,7 +115,9 @@ export const followReading = createEffect(
 export const plan = createEffect(
   (store = inject(Store), planner = inject(Planner)) =>
     store.select(benchFeature.selectBenchState).pipe(
-      distinctUntilChanged((a, b) => a.ticket === b.ticket && a.documents === b.documents && a.printer === b.printer),
+      distinctUntilChanged(
+        (a, b) => a.ticket === b.ticket && a.documents === b.documents && isSamePrinter(a.printer, b.printer),
+      ),
       switchMap(({ ticket, documents, printer }) => {
         if (ticket === null || printer === null) return EMPTY;
         return planner
@@ -105,6 +127,10 @@ export const plan = createEffect(
     ),
   { functional: true },
 );
+
+/** To the plan it is the same while its profile is. */
+const isSamePrinter = (one: PrinterRecord | null, other: PrinterRecord | null): boolean =>
+  one?.id === other?.id && one?.profile === other?.profile;
 
 /** What stands here goes to the server; {@link Changes} sees to it, also where this is closed meanwhile. */
 export const save = createEffect(

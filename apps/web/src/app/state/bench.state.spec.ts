@@ -108,9 +108,9 @@ test('a plan with fewer sheets never leaves a sheet chosen that is gone', () => 
   expect(planned(reducer(state, BenchActions.ticketChanged({ ticket: fewer })))).toMatchObject({ sheet: 2, anchor: 2 });
 });
 
-test('an unchanged printer keeps its identity, so that nothing is planned again', () => {
+test('an unchanged profile keeps its identity, so that nothing is planned again', () => {
   const state = after(BenchActions.printerSeen({ printer: { ...printer, profile: { ...printer.profile } } }));
-  expect(state.printer).toBe(printer);
+  expect(state.printer!.profile).toBe(printer.profile);
 });
 
 test('what becomes known of a document’s pages takes their place, once', () => {

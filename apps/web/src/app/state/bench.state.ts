@@ -26,6 +26,8 @@ export interface BenchState {
   /** All that are saved; new jobs start from one of them. */
   readonly setups: readonly SetupRecord[];
   readonly revision: number;
+  /** The latest of which was heard, also while it is not known here what it holds; null: the job is gone. */
+  readonly newest: number | null;
   /** What the server has of what is changed here; of the very ticket and printer that stand there, all is saved. */
   readonly onServer: { readonly ticket: Ticket | null; readonly printerId: string | null };
   readonly plan: Plan | null;
@@ -58,6 +60,7 @@ const EMPTY: BenchState = {
   printer: null,
   setups: [],
   revision: 0,
+  newest: 0,
   onServer: { ticket: null, printerId: null },
   plan: null,
   seen: null,
@@ -93,10 +96,16 @@ const withTicket = (state: BenchState, ticket: Ticket): BenchState => ({
   saving: 'unsaved',
 });
 
-/** Whether all that stands here is on the server. */
+const CHANGED = 'Another window changed this job.';
+const REMOVED = 'Another window removed this job.';
+
+/** Whether all that stands here is on the server, and what stands here is all that is there. */
 const withSaving = (state: BenchState): BenchState => {
   const { ticket, printerId } = state.onServer;
-  return { ...state, saving: ticket === state.ticket && printerId === state.printer?.id ? 'saved' : 'unsaved' };
+  if (ticket !== state.ticket || printerId !== state.printer?.id) return { ...state, saving: 'unsaved' };
+  const { newest, revision } = state;
+  if (newest !== null && newest <= revision) return { ...state, saving: 'saved' };
+  return { ...state, saving: 'conflict', message: newest === null ? REMOVED : CHANGED };
 };
 
 /** The documents of a ticket; the very array of before where nothing of it is different. */
@@ -118,7 +127,13 @@ const reducer = createReducer(
     const { ticket, documents, revision } = job;
     const files = Object.fromEntries(documents.map((one) => [one.id, one]));
     const loaded = { ticket, files, documents, revision, printer, setups };
-    return { ...state, ...loaded, onServer: { ticket, printerId: printer.id }, saving: 'saved', loadError: null };
+    return withSaving({ ...state, ...loaded, onServer: { ticket, printerId: printer.id }, loadError: null });
+  }),
+  on(BenchActions.jobHeardOf, (state, { jobId, revision }): BenchState => {
+    if (jobId !== state.jobId || state.newest === null) return state;
+    const heard = { ...state, newest: revision === 0 ? null : Math.max(revision, state.newest) };
+    // What is on its way to the server is answered there, and may be this very change.
+    return state.ticket && state.saving === 'saved' ? withSaving(heard) : heard;
   }),
   on(BenchActions.setupOpened, (_state, { setup, printer, setups }): BenchState => {
     const { ticket } = setup;
@@ -138,11 +153,12 @@ const reducer = createReducer(
     return jobId === state.jobId ? { ...state, loadError: message } : state;
   }),
   on(BenchActions.printerSeen, (state, { printer }): BenchState => {
-    // An answer about the printer of before comes too late.
-    if (printer.id !== state.printer?.id) return state;
+    // An answer about the printer of before, or to an earlier question, comes too late.
+    if (printer.id !== state.printer?.id || printer.askedAt < state.printer.askedAt) return state;
     // An unchanged profile keeps its identity, so that nothing is planned again for it.
-    const same = JSON.stringify(printer) === JSON.stringify(state.printer);
-    return same ? state : { ...state, printer };
+    const { profile } = state.printer;
+    const isSame = JSON.stringify(printer.profile) === JSON.stringify(profile);
+    return { ...state, printer: isSame ? { ...printer, profile } : printer };
   }),
   on(BenchActions.printerWanted, (state, { printer }): BenchState => {
     return state.ticket ? withSaving({ ...state, printer, message: null }) : state;

@@ -1,4 +1,3 @@
-import { HttpErrorResponse } from '@angular/common/http';
 import type { SetupRecord } from '@foglio/api';
 import { isSameTicket, type Ticket } from '@foglio/core';
 import {
@@ -18,7 +17,7 @@ import {
   type Observable,
   type Subscription,
 } from 'rxjs';
-import { problemCode, sayError, type Api } from '../api/api';
+import { isPassing, problemCode, sayError, type Api } from '../api/api';
 
 /** What is changed: a job, or a saved set-up. */
 export interface Changed {
@@ -201,7 +200,3 @@ export class ChangeLine {
     );
   }
 }
-
-/** Whether the server was away or broken, and the same may go well a moment later. */
-const isPassing = (error: unknown): boolean =>
-  error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);

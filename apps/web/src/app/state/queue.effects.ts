@@ -1,27 +1,27 @@
 import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { catchError, concatMap, exhaustMap, map, of } from 'rxjs';
+import type { Action } from '@ngrx/store';
+import { catchError, concatMap, exhaustMap, map, merge, of, Subject } from 'rxjs';
 import { Api, sayError } from '../api/api';
+import { keepAsking } from '../news/keep-asking';
+import { News } from '../news/news';
 import { QueueActions } from './queue.state';
 
 /** Listens from the first look at the queue on; after every new connection the whole list is asked for. */
 export const listen = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
+  (actions = inject(Actions), api = inject(Api), news = inject(News)) =>
     actions.pipe(
       ofType(QueueActions.opened),
-      exhaustMap(() =>
-        api.deliveryEvents().pipe(
-          // One after the other: news that comes while the list is on its way must not take its place.
-          concatMap((event) =>
-            event === 'opened'
-              ? api.deliveries().pipe(
-                  map((deliveries) => QueueActions.listed({ deliveries })),
-                  catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
-                )
-              : of(QueueActions.changed({ delivery: event })),
-          ),
-        ),
-      ),
+      exhaustMap(() => {
+        const refused = new Subject<Action>();
+        const failed = (error: unknown): void => refused.next(QueueActions.refused({ message: sayError(error) }));
+        const listed = keepAsking(news.asking(), () => api.deliveries(), failed);
+        return merge(
+          news.of('delivery').pipe(map(({ delivery }) => QueueActions.changed({ delivery }))),
+          listed.pipe(map((deliveries) => QueueActions.listed({ deliveries }))),
+          refused,
+        );
+      }),
     ),
   { functional: true },
 );

@@ -18,21 +18,23 @@ export interface QueueState {
   readonly message: string | null;
 }
 
-const put = (state: QueueState, delivery: DeliveryRecord): QueueState => {
-  const known = state.deliveries ?? [];
-  const older = known.find(({ id }) => id === delivery.id);
-  // Events and answers may cross; the later word counts.
-  if (older && older.updatedAt > delivery.updatedAt) return state;
-  const deliveries = older ? known.map((one) => (one === older ? delivery : one)) : [delivery, ...known];
-  return { ...state, deliveries };
+/** With these, the latest first. News and answers may cross: of each sending the later word counts. */
+const put = (state: QueueState, deliveries: readonly DeliveryRecord[]): QueueState => {
+  const byId = new Map(state.deliveries?.map((one) => [one.id, one]));
+  for (const one of deliveries) {
+    const known = byId.get(one.id);
+    if (!known || known.updatedAt <= one.updatedAt) byId.set(one.id, one);
+  }
+  const all = [...byId.values()].sort((one, other) => other.createdAt.localeCompare(one.createdAt));
+  return { ...state, deliveries: all };
 };
 
 export const queueFeature = createFeature({
   name: 'queue',
   reducer: createReducer<QueueState>(
     { deliveries: null, message: null },
-    on(QueueActions.listed, (state, { deliveries }): QueueState => ({ ...state, deliveries })),
-    on(QueueActions.changed, (state, { delivery }) => put({ ...state, message: null }, delivery)),
+    on(QueueActions.listed, (state, { deliveries }) => put({ ...state, message: null }, deliveries)),
+    on(QueueActions.changed, (state, { delivery }) => put({ ...state, message: null }, [delivery])),
     on(QueueActions.refused, (state, { message }): QueueState => ({ ...state, message })),
   ),
 });

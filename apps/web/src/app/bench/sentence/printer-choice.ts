@@ -5,6 +5,7 @@ import type { Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../../api/api';
+import { PrintersNow } from '../../news/printers-now';
 import type { PrinterRecord } from '@foglio/api';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
@@ -77,6 +78,7 @@ export class PrinterChoice {
   readonly closed = output<void>();
   private readonly store = inject(Store);
   private readonly api = inject(Api);
+  private readonly printersNow = inject(PrintersNow);
   private readonly planner = inject(Planner);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly now = computed(() => this.bench().printer?.id ?? null);
@@ -86,6 +88,7 @@ export class PrinterChoice {
       const { ticket, documents } = this.bench();
       const found: Choice[] = [];
       for (const printer of await firstValueFrom(this.api.printers())) {
+        this.printersNow.see(printer);
         const asked = this.planner.ask<'plan'>({ kind: 'plan' }, ticket as Ticket, documents, printer.profile);
         found.push({ printer, abilities: sayAbilities(printer.profile), ...outcomeOf(await firstValueFrom(asked)) });
       }
