@@ -1,6 +1,8 @@
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
 import type { Locator, Page, Route } from '@playwright/test';
 import { BenchPage } from './bench-page';
-import { expect, test } from './world';
+import { expect, ROOT, test } from './world';
 
 /** What opens from the sentence lies inside the window, wherever in a line its phrase stands. */
 
@@ -70,4 +72,85 @@ test('printers that answer late, or not at all: it stays inside the window, and 
     await expect(opened).toHaveCount(0);
     await expect(bench.phrase('Upper office')).toBeFocused();
   }
+});
+
+/** Every job that `npm start` enters, at the sizes of a small, a usual and a large screen. */
+const SIZES = [
+  { width: 1024, height: 768 },
+  { width: 1280, height: 800 },
+  { width: 1920, height: 1080 },
+] as const;
+
+/** Opens something, finds it inside the window, and closes it again. */
+async function tryOne(page: Page, open: () => Promise<void>, opened: Locator, what: string): Promise<void> {
+  await open();
+  await expectInside(page, opened, what);
+  await page.keyboard.press('Escape');
+  await expect(opened).toHaveCount(0);
+}
+
+test('every popover, menu and dialog of every demo job lies inside the window', async ({ quietPage: page, world }) => {
+  execFileSync('node', [join(ROOT, 'demo/dist/main.js'), world.base]);
+  const jobs = await world.api<{ id: string; ticket: { title: string } }[]>('/jobs');
+  expect(jobs).toHaveLength(7);
+  const bench = new BenchPage(page, world);
+  const popover = page.locator('.cdk-overlay-pane .popover');
+  const dialog = page.getByRole('dialog');
+  const also = bench.phrase('and also …');
+  const offers = popover.getByRole('button');
+  const checks = bench.tally.locator('button.summary');
+  const send = bench.tally.getByRole('button', { name: /^Send \d+/ });
+  let opened = 0;
+
+  const tryAll = async (title: string): Promise<void> => {
+    const phrases = bench.sentence.locator('button[aria-expanded]');
+    for (let at = 0; at < (await phrases.count()); at += 1) {
+      const open = async (): Promise<void> => {
+        await phrases.nth(at).click();
+        await expect(popover.getByText('Asking the printers')).toHaveCount(0);
+      };
+      await tryOne(page, open, popover, `${title}: ${await phrases.nth(at).textContent()}`);
+      opened += 1;
+    }
+    if (await checks.isEnabled()) await tryOne(page, () => checks.click(), popover, `${title}: checks`);
+    if ((await checks.getAttribute('data-level')) !== 'caution') return;
+    await tryOne(page, () => send.click(), dialog, `${title}: what is to be confirmed`);
+  };
+
+  for (const { id, ticket } of jobs) {
+    if (opened === 0) await bench.open(id);
+    else {
+      await page.getByRole('link', { name: 'Desk', exact: true }).click();
+      await page.locator(`fo-desk a[href="/jobs/${id}"]`).first().click();
+      await expect(page.getByRole('banner').getByRole('link', { name: ticket.title })).toHaveClass(/here/);
+      await expect(send).toBeVisible();
+    }
+    for (const size of SIZES) {
+      await page.setViewportSize(size);
+      await tryAll(ticket.title);
+    }
+  }
+  // What is the same for all jobs, at the last one.
+  for (const size of SIZES) {
+    await page.setViewportSize(size);
+    const more = page.locator('fo-document-list button.more').first();
+    await tryOne(page, () => more.click(), page.getByRole('menu'), 'what to do with a document');
+    const save = bench.tally.getByRole('button', { name: 'Save PDF' });
+    await tryOne(page, () => save.click(), dialog, 'saving');
+    for (const key of ['?', 'p']) await tryOne(page, () => page.keyboard.press(key), dialog, `the key ${key}`);
+    const setups = (): Promise<void> => bench.sentence.getByRole('button', { name: 'set-ups …' }).click();
+    await tryOne(page, setups, dialog, 'set-ups');
+    await also.click();
+    const names = await offers.allTextContents();
+    await page.keyboard.press('Escape');
+    for (const [at, name] of names.entries()) {
+      const open = async (): Promise<void> => {
+        await also.click();
+        await offers.nth(at).click();
+      };
+      await tryOne(page, open, popover, name);
+    }
+    expect(names.length).toBeGreaterThan(5);
+  }
+  expect(opened).toBeGreaterThan(7 * SIZES.length * 5);
 });

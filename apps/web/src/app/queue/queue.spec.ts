@@ -33,7 +33,7 @@ const after = (...actions: Parameters<typeof reducer>[1][]) =>
 test('a sending stands in the queue as soon as it is accepted, the latest first', () => {
   const state = after(
     QueueActions.listed({ deliveries: [delivery('a', 'completed')] }),
-    QueueActions.changed({ delivery: delivery('b', 'queued') }),
+    QueueActions.changed({ delivery: delivery('b', 'queued', '2026-11-25T10:00:01Z') }),
   );
   expect(state.deliveries?.map(({ id }) => id)).toEqual(['b', 'a']);
 });
@@ -55,6 +55,19 @@ test('an answer that comes late does not turn time back', () => {
     QueueActions.changed({ delivery: delivery('a', 'queued', '2026-11-25T10:00:01Z') }),
   );
   expect(state.deliveries?.[0]?.state).toBe('completed');
+});
+
+test('nor does a list that was on its way, which knows nothing yet of what came meanwhile', () => {
+  const state = after(
+    QueueActions.changed({ delivery: delivery('b', 'queued', '2026-11-25T10:00:05Z') }),
+    QueueActions.changed({ delivery: delivery('a', 'completed', '2026-11-25T10:00:09Z') }),
+    QueueActions.listed({ deliveries: [delivery('a', 'printing', '2026-11-25T10:00:01Z'), delivery('c', 'failed')] }),
+  );
+  expect(state.deliveries?.map(({ id, state: how }) => `${id} ${how}`)).toEqual([
+    'a completed',
+    'b queued',
+    'c failed',
+  ]);
 });
 
 test('a refusal is shown until something happens', () => {
