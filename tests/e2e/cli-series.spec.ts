@@ -108,6 +108,28 @@ test('many files, killed in the middle and run again: each is delivered exactly 
   expect(await jobsOut(world)).toBe(FILES);
 });
 
+test('a printer that holds other paper than was planned gets nothing more', async ({ world }, testInfo) => {
+  const cwd = testInfo.outputPath('changed');
+  mkdirSync(cwd, { recursive: true });
+  writeFileSync(join(cwd, 'contracts.json'), JSON.stringify(SETUP));
+  const names = ['a.pdf', 'b.pdf', 'c.pdf'];
+  names.forEach((name) => writeFileSync(join(cwd, name), numberedPdf(3)));
+  await fetch(`${world.panel}/trays/tray-2`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ loaded: 0 }),
+  });
+  const one = foglio(cwd, 'series', '--ticket', 'contracts.json', ...names, '--to', world.printerUri, '--yes');
+  await expect.poll(one.said).toContain('b.pdf: 2 sheets, job 2');
+  // The printer forgets what it was about, and comes back with labels in a tray.
+  await world.begunWith({ 'tray-1': { type: 'labels' } });
+  expect([await one.ended, one.said()]).toEqual([
+    1,
+    expect.stringContaining('c.pdf: since it was planned, this changed: the paper. Nothing of it was sent;'),
+  ]);
+  expect(await jobsOut(world)).toBe(0);
+});
+
 test('what is put into a watched folder is sent, once, and what does not fit is told', async ({ world }, testInfo) => {
   const cwd = testInfo.outputPath('watched');
   const folder = join(cwd, 'in');

@@ -1,4 +1,4 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { copyFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, MANUAL, ROOT, test } from './world';
@@ -48,4 +48,24 @@ test('the same from the command line: planned against the printer, sent as one j
   // Some lines of this manual do run off the paper.
   expect(held.stderr).toContain('caution: Content of pages 7, 10, 11 and 13 is cut off at the right edge.');
   expect(await world.delivered(2)).toEqual([]);
+});
+
+test('what changed at the printer while a person read is not printed', async ({ world }, testInfo) => {
+  const ticket = { version: 1, documents: [{ file: 'manual.pdf', pages: '1-7' }], tray: 'tray-1', copies: 30 };
+  writeFileSync(testInfo.outputPath('ticket.json'), JSON.stringify(ticket));
+  copyFileSync(MANUAL, testInfo.outputPath('manual.pdf'));
+  // A terminal of its own, at which a person answers.
+  const command = `${process.execPath} ${FOGLIO} send ticket.json --to ${world.printerUri}`;
+  const terminal = spawn('script', ['-qefc', command, '/dev/null'], { cwd: testInfo.outputDir });
+  let said = '';
+  terminal.stdout.on('data', (part: Buffer) => (said += part.toString()));
+  const ended = new Promise<number | null>((resolve) => terminal.once('exit', resolve));
+  await expect.poll(() => said).toContain('Send 210 sheets? [y/N]');
+  await world.begunWith({ 'tray-1': { type: 'labels' } });
+  terminal.stdin.write('y\r');
+  expect([await ended, said]).toEqual([
+    2,
+    expect.stringContaining('since you were asked, this changed: the paper. Nothing was sent; send it again'),
+  ]);
+  expect(await world.delivered(1)).toEqual([]);
 });

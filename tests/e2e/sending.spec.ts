@@ -93,6 +93,28 @@ test('what the screen could not know yet: another paper in the tray is refused i
   await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
 });
 
+test('of many files too: other paper than was planned is refused in words', async ({ page, world }) => {
+  const file = await world.upload(world.source('contract'), 'contract.pdf');
+  const setup = { version: 1, documents: [{ file: '*' }], tray: 'tray-1' };
+  const { id } = await world.api<{ id: string }>('/series', { title: 'Contracts', setup, printerId: 'upper-office' });
+  await world.api(`/series/${id}/rows`, { files: ['a.pdf', 'b.pdf'].map((name) => ({ name, file })) });
+  const wire = new Wire();
+  await wire.begin(page);
+  await wire.cut();
+  await page.goto(`${world.base}/series/${id}`);
+  const press = page.getByRole('button', { name: /^Send/ });
+  await expect(press).toBeEnabled();
+  await world.api('/printers/upper-office/trays/tray-1', { type: 'labels' }, 'PUT');
+  await press.click();
+  await expect(page.getByText('Since you looked, this changed: the paper.')).toBeVisible();
+  expect(await world.api<Delivery[]>('/deliveries')).toEqual([]);
+  // It asks the printer then, plans anew, and sends what is seen now.
+  await expect(async () => {
+    if (await press.isVisible()) await press.click({ timeout: 1_000 }).catch(() => undefined);
+    expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(2);
+  }).toPass();
+});
+
 test('a file never gets into a series that is on its way, and a series is begun once', async ({ world }) => {
   const file = await world.upload(world.source('flyer'), 'flyer.pdf');
   const setup = { version: 1, documents: [{ file: '*' }] };

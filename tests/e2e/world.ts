@@ -147,6 +147,13 @@ export class World {
     return true;
   }
 
+  /** The first printer begins anew, with something else said of some trays' paper than usual. */
+  async begunWith(trays: Readonly<Record<string, object>>): Promise<void> {
+    const usual = this.profile(FIRST);
+    const profile = { ...usual, trays: usual.trays.map((tray) => ({ ...tray, ...trays[tray.id] })) };
+    await putJson(`${this.panel}/new`, { profile, sheetMs: 0, intakeKb: 0 });
+  }
+
   /** Whether nothing is being read or sent any more; what is nearly done is waited for. */
   private async isAtRest(): Promise<boolean> {
     if (this.server?.exitCode !== null || this.server.signalCode !== null) return false;

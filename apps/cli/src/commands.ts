@@ -1,11 +1,12 @@
 import { userInfo } from 'node:os';
-import { isMonochrome, partOf, type Check, type Plan, type Printer } from '@foglio/core';
+import { isMonochrome, momentOf, partOf, type Check, type Plan, type Printer } from '@foglio/core';
 import { askProfile, IppError, sendShipment, shipmentOf } from '@foglio/ipp';
 import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
 import { confirmed } from './confirm';
 import { InputError } from './input-error';
 import { loadDocument, loadJob, loadPrinter, planJob, type Job, type Opening } from './job-file';
 import { passwordSource } from './password';
+import { requireSame } from './seen';
 import { runSeries, type SeriesEnd, type SeriesOptions } from './series/command';
 import { describePages, pagesTable, planTable } from './tables';
 import { writeWhole } from './write-whole';
@@ -89,12 +90,16 @@ export async function sendCommand(
 ): Promise<number> {
   const job = await loadJob(file, openingOf(options));
   const printer: Printer = await askProfile(options.to);
-  const plan = planJob(job, printer);
+  const moment = momentOf(new Date());
+  const plan = planJob(job, printer, moment);
   const stops = stopsOf(plan);
   stops.forEach((check) => complain(`${file}: ${check.message}`));
   if (stops.length > 0) return STOPPED;
   const cautions = plan.checks.filter((check) => check.level === 'caution');
-  if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, plan.tally.sheets))) return BAD_INPUT;
+  if (cautions.length > 0 && !options.yes) {
+    if (!(await confirmed(cautions, plan.tally.sheets))) return BAD_INPUT;
+    await requireSame(job, { plan, printer, moment, address: options.to });
+  }
   if (plan.passes) {
     complain(`${file}: ${printer.name} prints one side only: print it one-sided, or on another printer`);
     return STOPPED;

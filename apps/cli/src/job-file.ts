@@ -162,9 +162,13 @@ async function orSay<T>(path: string, read: () => Promise<T>): Promise<T> {
 }
 
 /** The job's plan against a printer, or against a printer that has all it asks for. @throws InputError */
-export function planJob({ file, ticket, documents }: Job, printer: Printer | null): Plan {
+export function planJob(
+  { file, ticket, documents }: Job,
+  printer: Printer | null,
+  moment = momentOf(new Date()),
+): Plan {
   try {
-    return planAt(ticket, documents, printer ?? profileForTicket(ticket, documents), momentOf(new Date()));
+    return planAt(ticket, documents, printer ?? profileForTicket(ticket, documents), moment);
   } catch (error) {
     if (error instanceof TicketError) throw new InputError(file, error.message);
     throw error;

@@ -1,4 +1,4 @@
-import { sealSchema } from '@foglio/core';
+import { sealOfManySchema, sealSchema } from '@foglio/core';
 import type { Described } from './records';
 
 /** What requests carry, as JSON Schemas. Tickets are read by the core, whose errors name the place and the repair. */
@@ -52,6 +52,7 @@ const sendingKey = {
 } as const;
 
 const { $schema: _, $id: __, ...sealFields } = sealSchema;
+const { $schema: ___, $id: ____, ...sealOfManyFields } = sealOfManySchema;
 const seal = {
   ...sealFields,
   description:
@@ -206,7 +207,12 @@ export const seriesStart = {
   type: 'object',
   additionalProperties: false,
   required: ['sheets'],
-  properties: { sheets: { type: 'integer', minimum: 1 }, confirmed: sending.properties.confirmed, key: sendingKey },
+  properties: {
+    sheets: { type: 'integer', minimum: 1 },
+    confirmed: sending.properties.confirmed,
+    key: sendingKey,
+    seal: { ...sealOfManyFields, description: `${seal.description} Of all files that are printed, in their order.` },
+  },
 } as const;
 
 /** Whether the file that went wrong is printed once more, from its beginning. */

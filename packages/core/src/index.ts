@@ -76,8 +76,8 @@ export {
   writtenOut,
   type SetSheet,
 } from './plan/printing-order';
-export { sayDifference, sealOf, type Seal, type Sealed } from './plan/seal';
-export { sealSchema } from './plan/seal.schema';
+export { sayDifference, sealOf, sealOfAll, type Seal, type Sealed, type SealOfMany } from './plan/seal';
+export { sealOfManySchema, sealSchema } from './plan/seal.schema';
 export { sheetList, SHEET_LIST_HEAD } from './plan/sheet-list';
 export { profileForTicket } from './plan/profile-for-ticket';
 export { legibility, type Legibility } from './tally/legibility';

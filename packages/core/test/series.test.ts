@@ -2,6 +2,8 @@ import {
   applySetup,
   planRow,
   rowStanding,
+  sayDifference,
+  sealOfAll,
   seriesChecks,
   seriesTally,
   setupOf,
@@ -21,7 +23,9 @@ const setup = setupOf(
     routes: [{ pages: '1, 6', tray: 'tray-3', sides: 'one-sided' }],
   }),
 );
-const rowOf = (facts: DocumentFacts): RowOutcome => planRow(applySetup(setup, [facts.name]), [facts], printer);
+const sealed = (facts: DocumentFacts) => [{ ...facts, sha256: facts.name }];
+const rowOf = (facts: DocumentFacts, at = printer): RowOutcome =>
+  planRow(applySetup(setup, [facts.name]), sealed(facts), at, 'ipp://office');
 const names = (count: number): string[] => Array.from({ length: count }, (_, at) => `${at + 1}.pdf`);
 
 test('each file is planned by itself, and one that does not fit says why', () => {
@@ -65,14 +69,28 @@ test('a caution that many files have is told once, with their number; the amount
   ]);
 });
 
+test('the seal of all is another for another order, file, paper or copy, and says what differs', () => {
+  const files = ['a.pdf', 'b.pdf'].map((name) => documentOf(8, undefined, name));
+  const sealAt = (at = printer, all = files) => sealOfAll(all.flatMap((one) => rowOf(one, at).seal ?? []));
+  const seen = sealAt();
+  expect(sayDifference(seen, sealAt())).toBeNull();
+  // What is loaded is not what reaches paper.
+  const trays = (change: object) => OFFICE.trays.map((tray) => ({ ...tray, ...change }));
+  expect(sayDifference(seen, sealAt(readPrinter({ ...OFFICE, trays: trays({ loaded: 7 }) })))).toBeNull();
+  expect(sayDifference(seen, sealAt(readPrinter({ ...OFFICE, trays: trays({ type: 'labels' }) })))).toBe('the paper');
+  expect(sayDifference(seen, sealAt(printer, files.toReversed()))).toBe('the documents');
+  expect(sayDifference(seen, sealAt(printer, files.slice(1)))).not.toBeNull();
+});
+
 test('what would have to be turned by hand for every file is a stop', () => {
   const byHand = readPrinter({ ...OFFICE, duplex: false });
   const facts = documentOf(4);
   const rows = [
     planRow(
       applySetup(setupOf(readTicket({ version: 1, documents: [{ file: 'a' }], sides: 'two-sided' })), ['a']),
-      [facts],
+      sealed(facts),
       byHand,
+      'ipp://office',
     ),
   ];
   expect(seriesChecks(rows, ['a.pdf'], byHand)).toMatchObject([

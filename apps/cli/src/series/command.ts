@@ -128,7 +128,8 @@ interface Watching extends SendingAll {
 async function follow(folder: string, rows: Row[], watching: Watching, talk: Talk): Promise<void> {
   const { sender, options } = watching;
   const taking = async (path: string): Promise<void> => {
-    const row = await planFile(path, watching);
+    // Hours after the watching began, the printer as it is now is what counts.
+    const row = await planFile(path, { ...watching, printer: await askProfile(options.to) });
     rows.push(row);
     if (!isOpen(row)) return;
     const cautions = row.outcome.checks.filter(({ level }) => level === 'caution');

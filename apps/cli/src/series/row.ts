@@ -6,7 +6,6 @@ import {
   profileForTicket,
   TicketError,
   whyUnfit,
-  type DocumentFacts,
   type Printer,
   type RowOutcome,
   type Ticket,
@@ -49,21 +48,28 @@ export async function planFile(path: string, { setup, printer, journal, opening 
       ...row,
       sha256,
       pages: documents[0]?.pages.length ?? null,
-      outcome: outcomeOf(ticket, documents, printer),
+      outcome: outcomeOf({ ticket, documents }, sha256, printer),
     };
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
     const trouble = error.message.replace(`${path}: `, '');
-    return { ...row, outcome: { trouble, tally: null, checks: [] } };
+    return { ...row, outcome: { trouble, tally: null, checks: [], seal: null } };
   }
 }
 
-function outcomeOf(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer | null): RowOutcome {
+/** What a file's job comes to. @param printer null: one that has all it asks for */
+export function outcomeOf(
+  { ticket, documents }: Pick<Job, 'ticket' | 'documents'>,
+  sha256: string,
+  printer: Printer | null,
+): RowOutcome {
   try {
-    return planRow(ticket, documents, printer ?? profileForTicket(ticket, documents));
+    const sealed = documents.map((document) => ({ ...document, sha256 }));
+    // A series of one command goes to one printer, whatever its address.
+    return planRow(ticket, sealed, printer ?? profileForTicket(ticket, documents), '');
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;
-    return { trouble: `${error.problem}; ${error.repair}.`, tally: null, checks: [] };
+    return { trouble: `${error.problem}; ${error.repair}.`, tally: null, checks: [], seal: null };
   }
 }
 

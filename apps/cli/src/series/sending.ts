@@ -1,8 +1,9 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { userInfo } from 'node:os';
-import { isMonochrome, momentOf, partOf, type Printer, type Ticket } from '@foglio/core';
+import { isMonochrome, momentOf, partOf, sayDifference, whyUnfit, type Printer, type Ticket } from '@foglio/core';
 import {
   askJob,
+  askProfile,
   askStatus,
   cancelJob,
   dropIncoming,
@@ -16,9 +17,9 @@ import {
 import { impose } from '@foglio/pdf';
 import { planAt } from '@foglio/sentence';
 import { InputError } from '../input-error';
-import type { Opening } from '../job-file';
+import type { Job, Opening } from '../job-file';
 import type { Journal, Note } from './journal';
-import { openRow, type OpenRow, type Row } from './row';
+import { openRow, outcomeOf, type OpenRow, type Row } from './row';
 
 /** Files that the printer has before they are printed: one that it prints and the next, so that it never waits. */
 const AHEAD = 2;
@@ -29,7 +30,6 @@ const ENDED = ['completed', 'canceled', 'aborted'];
 export interface Sending {
   readonly setup: Ticket;
   readonly printerUri: string;
-  readonly printer: Printer;
   readonly journal: Journal;
   readonly opening: Opening;
   readonly say: (text: string) => void;
@@ -82,8 +82,9 @@ export class Sender {
   }
 
   private async transmit(row: Row, known: Note | null): Promise<Note> {
-    const { setup, printer, printerUri, journal, opening } = this.sending;
+    const { setup, printerUri, journal, opening } = this.sending;
     const { ticket, documents } = await openRow(row, setup, opening);
+    const printer = await this.stillAsPlanned(row, { ticket, documents });
     const planned = planAt(ticket, documents, printer, momentOf(new Date()));
     const shipment = shipmentOf(planned, ticket, printer);
     const jobName = row.name;
@@ -116,6 +117,22 @@ export class Sender {
     });
     keep({ state: 'sent', outcome: 'being printed' });
     return note as Note;
+  }
+
+  /**
+   * The printer as it is now. Hours may lie between planning and sending: what then reaches paper must be what was planned.
+   *
+   * @throws SeriesStopped where it is not
+   */
+  private async stillAsPlanned(row: Row, job: Pick<Job, 'ticket' | 'documents'>): Promise<Printer> {
+    const printer = await askProfile(this.sending.printerUri);
+    const now = outcomeOf(job, row.sha256, printer);
+    const seen = row.outcome?.seal;
+    const why = seen && now.seal ? sayDifference(seen, now.seal) : whyUnfit(now);
+    if (why === null) return printer;
+    throw new SeriesStopped(
+      `${row.name}: since it was planned, this changed: ${why}. Nothing of it was sent; run again to plan it anew.`,
+    );
   }
 
   /**

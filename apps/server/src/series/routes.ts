@@ -95,8 +95,8 @@ export function seriesRoutes(db: Database): Router {
   });
 
   router.post('/:id/start', async (request, response) => {
-    const { sheets, confirmed = [], key = null } = readStart(request.body);
-    await startSeries(db, await find(request.params.id), { sheets, confirmed, key });
+    const { sheets, confirmed = [], key = null, seal = null } = readStart(request.body);
+    await startSeries(db, await find(request.params.id), { sheets, confirmed, key, seal });
     response.status(202).json(await asItStands(request.params.id));
   });
 

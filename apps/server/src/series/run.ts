@@ -1,4 +1,4 @@
-import { seriesChecks, seriesTally, whyUnfit } from '@foglio/core';
+import { sayDifference, sealOfAll, seriesChecks, seriesTally, whyUnfit, type SealOfMany } from '@foglio/core';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { deliveries, jobs, series } from '../database/schema';
@@ -14,6 +14,8 @@ export interface Seen {
   readonly confirmed: readonly string[];
   /** Of this sending; what comes again with it is the same sending. */
   readonly key: string | null;
+  /** Null: the number of sheets alone is compared. */
+  readonly seal: SealOfMany | null;
 }
 
 /**
@@ -22,13 +24,17 @@ export interface Seen {
  *
  * @throws Problem `series-sent`, `series-unfit`, `plan-changed`, `caution-stands`, `printer-away`
  */
-export async function startSeries(db: Database, one: StoredSeries, { sheets, confirmed, key }: Seen): Promise<void> {
+export async function startSeries(
+  db: Database,
+  one: StoredSeries,
+  { sheets, confirmed, key, seal }: Seen,
+): Promise<void> {
   // It was begun with this very request, whose answer was lost.
   if (key !== null && one.key === key) return;
   requireDraft(one);
   const printer = await findPrinter(db, one.printerId);
   const { profile } = await askNow(db, printer);
-  const rows = await planRows(db, await rowsOf(db, one), profile);
+  const rows = await planRows(db, await rowsOf(db, one), { profile, uri: printer.uri });
   const outcomes = rows.map(({ outcome }) => outcome);
   const names = rows.map(({ row }) => row.name);
   for (const { row, outcome } of rows) {
@@ -39,6 +45,14 @@ export async function startSeries(db: Database, one: StoredSeries, { sheets, con
   const planned = seriesTally(outcomes, profile).sheets;
   if (planned !== sheets) {
     throw new Problem('plan-changed', `It now comes to ${planned} sheets, not ${sheets}; look again, then send.`);
+  }
+  const sealed = sealOfAll(outcomes.flatMap((outcome) => outcome.seal ?? []));
+  const differs = seal && sayDifference(seal, sealed);
+  if (differs) {
+    throw new Problem(
+      'plan-changed',
+      `Since you looked, this changed: ${differs}. Look at the files again, then send.`,
+    );
   }
   const checks = seriesChecks(outcomes, names, profile);
   const stop = checks.find(({ level }) => level === 'stop');

@@ -8,7 +8,7 @@ import { describeDelivery, isOver, type StoredDelivery } from '../deliveries/del
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 import { documentsOf, readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
-import { findPrinter } from '../printers/printer-store';
+import { findPrinter, type StoredPrinter } from '../printers/printer-store';
 
 export type StoredSeries = typeof series.$inferSelect;
 
@@ -277,18 +277,18 @@ export interface PlannedRow extends StoredRow {
   readonly outcome: RowOutcome;
 }
 
-/** The files that are to be printed, those left out and those that could not be taken in excepted. */
+/** The files that are to be printed at a printer as it is now, those left out and those that could not be taken in excepted. */
 export async function planRows(
   db: Database,
   rows: readonly StoredRow[],
-  profile: Parameters<typeof planRow>[2],
+  { profile, uri }: Pick<StoredPrinter, 'profile' | 'uri'>,
 ): Promise<PlannedRow[]> {
   const planned: PlannedRow[] = [];
   const known = await documentsOfRows(db, rows, readDocumentsOf);
   for (const { row, job, delivery } of rows) {
     if (!job || row.skipped) continue;
     const documents = job.ticket.documents.flatMap(({ file }) => known.get(file) ?? []);
-    planned.push({ row, job, delivery, documents, outcome: planRow(job.ticket, documents, profile) });
+    planned.push({ row, job, delivery, documents, outcome: planRow(job.ticket, documents, profile, uri) });
   }
   return planned;
 }

@@ -1,6 +1,46 @@
 /** JSON Schema of a seal (model, Seal): SHA-256 in hexadecimal. */
 const digest = { type: 'string', pattern: '^[0-9a-f]{64}$' } as const;
 
+/** Of each part by itself, so that what differs can be said. */
+const parts = {
+  type: 'object',
+  additionalProperties: false,
+  required: [
+    'documents',
+    'printer',
+    'moment',
+    'sets',
+    'order',
+    'trays',
+    'papers',
+    'sides',
+    'pages',
+    'marks',
+    'texts',
+    'slips',
+    'informationSheet',
+    'colours',
+    'quality',
+  ],
+  properties: {
+    documents: digest,
+    printer: digest,
+    moment: digest,
+    sets: digest,
+    order: digest,
+    trays: digest,
+    papers: digest,
+    sides: digest,
+    pages: digest,
+    marks: digest,
+    texts: digest,
+    slips: digest,
+    informationSheet: digest,
+    colours: digest,
+    quality: digest,
+  },
+} as const;
+
 export const sealSchema = {
   $schema: 'http://json-schema.org/draft-07/schema#',
   $id: 'foglio:seal',
@@ -12,44 +52,17 @@ export const sealSchema = {
     digest,
     /** The moment that texts tell, in local time (ISO 8601). */
     moment: { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}$' },
-    /** Of each part by itself, so that what differs can be said. */
-    parts: {
-      type: 'object',
-      additionalProperties: false,
-      required: [
-        'documents',
-        'printer',
-        'moment',
-        'sets',
-        'order',
-        'trays',
-        'papers',
-        'sides',
-        'pages',
-        'marks',
-        'texts',
-        'slips',
-        'informationSheet',
-        'colours',
-        'quality',
-      ],
-      properties: {
-        documents: digest,
-        printer: digest,
-        moment: digest,
-        sets: digest,
-        order: digest,
-        trays: digest,
-        papers: digest,
-        sides: digest,
-        pages: digest,
-        marks: digest,
-        texts: digest,
-        slips: digest,
-        informationSheet: digest,
-        colours: digest,
-        quality: digest,
-      },
-    },
+    parts,
   },
+} as const;
+
+/** JSON Schema of the seal of many plans in their order, whose texts tell the moment at which each is sent. */
+export const sealOfManySchema = {
+  $schema: 'http://json-schema.org/draft-07/schema#',
+  $id: 'foglio:seal-of-many',
+  title: 'Seal of many',
+  type: 'object',
+  additionalProperties: false,
+  required: ['digest', 'parts'],
+  properties: { digest, parts },
 } as const;

@@ -14,6 +14,9 @@ export type Seal = FromSchema<typeof sealSchema>;
 
 export type SealPart = keyof Seal['parts'];
 
+/** A seal without when it was made: of one among many, whose texts tell the moment at which they are sent, or of all of them. */
+export type SealOfMany = Omit<Seal, 'moment'>;
+
 /** A plan, and what reaches paper with it. */
 export interface Sealed {
   readonly plan: Plan;
@@ -42,6 +45,18 @@ export function sealOf(sealed: Sealed): Seal {
     digest: digestOf(`{${whole.join(',')}}`),
     moment: sealed.moment,
     parts: Object.fromEntries(parts.map(({ name, json }) => [name, digestOf(json)])) as Seal['parts'],
+  };
+}
+
+/** The seal of many, in their order. */
+export function sealOfAll(seals: readonly SealOfMany[]): SealOfMany {
+  const parts = Object.keys(SAID).map((part) => [
+    part,
+    digestOf(seals.map((seal) => seal.parts[part as SealPart]).join(' ')),
+  ]);
+  return {
+    digest: digestOf(seals.map(({ digest }) => digest).join(' ')),
+    parts: Object.fromEntries(parts) as Seal['parts'],
   };
 }
 
@@ -117,7 +132,7 @@ const SAID: { readonly [Part in SealPart]: string } = {
 };
 
 /** What differs between two seals, in words; null where all that reaches paper is the same. */
-export function sayDifference(seen: Seal, now: Seal): string | null {
+export function sayDifference(seen: SealOfMany, now: SealOfMany): string | null {
   if (seen.digest === now.digest) return null;
   const parts = Object.keys(SAID) as SealPart[];
   const said = parts.filter((part) => seen.parts[part] !== now.parts[part]).map((part) => SAID[part]);

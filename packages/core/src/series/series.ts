@@ -1,26 +1,37 @@
 import { countSheets } from '../checks/words';
-import type { DocumentFacts } from '../pages/facts';
 import { findTray, trayName, type Printer } from '../paper/printer';
 import { plan, type Check, type Plan } from '../plan/plan';
+import { sealOf, type Sealed, type SealOfMany } from '../plan/seal';
 import type { Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 
 /** What one file of a series comes to: its totals and checks, or why its set-up does not fit it. */
 export type RowOutcome =
-  | { readonly trouble: string; readonly tally: null; readonly checks: readonly Check[] }
-  | { readonly trouble: null; readonly tally: Plan['tally']; readonly checks: readonly Check[] };
+  | { readonly trouble: string; readonly tally: null; readonly checks: readonly Check[]; readonly seal: null }
+  | {
+      readonly trouble: null;
+      readonly tally: Plan['tally'];
+      readonly checks: readonly Check[];
+      /** Of all that reaches paper but the moment that texts tell, which is that of sending. */
+      readonly seal: SealOfMany;
+    };
 
 /** How a file of a series stands: it can be printed, something of it is to be confirmed, or it cannot. */
 export type RowStanding = 'ready' | 'caution' | 'unfit';
 
-/** Plans one file of a series. What is wrong with it is told, and keeps no other from being planned. */
-export function planRow(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): RowOutcome {
+/**
+ * Plans one file of a series. What is wrong with it is told, and keeps no other from being planned.
+ *
+ * @param address of the printer
+ */
+export function planRow(ticket: Ticket, documents: Sealed['documents'], printer: Printer, address: string): RowOutcome {
   try {
-    const { tally, checks } = plan(ticket, documents, printer);
-    return { trouble: null, tally, checks };
+    const made = plan(ticket, documents, printer);
+    const { parts, digest } = sealOf({ plan: made, ticket, documents, printer, address, moment: '' });
+    return { trouble: null, tally: made.tally, checks: made.checks, seal: { digest, parts } };
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;
-    return { trouble: sayTrouble(error, ticket), tally: null, checks: [] };
+    return { trouble: sayTrouble(error, ticket), tally: null, checks: [], seal: null };
   }
 }
 

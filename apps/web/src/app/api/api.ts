@@ -1,6 +1,6 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Seal, Ticket, TicketInput } from '@foglio/core';
+import type { Seal, SealOfMany, Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import { webSocket } from 'rxjs/webSocket';
 import type {
@@ -40,6 +40,13 @@ export interface Sending {
   readonly seal: Seal;
   /** Codes of the cautions that were confirmed. */
   readonly confirmed: readonly string[];
+}
+
+/** A series as the person saw it when pressing Send. */
+export interface SeriesSeen {
+  readonly sheets: number;
+  readonly confirmed: readonly string[];
+  readonly seal: SealOfMany;
 }
 
 /** The server, one method a request. */
@@ -150,10 +157,8 @@ export class Api {
     return this.http.put<SeriesRecord>(`/api/series/${id}/rows/${row}`, { skipped });
   }
 
-  startSeries(id: string, sheets: number, confirmed: readonly string[]): Observable<SeriesRecord> {
-    return this.keys.once(id, (key) =>
-      this.http.post<SeriesRecord>(`/api/series/${id}/start`, { sheets, confirmed, key }),
-    );
+  startSeries(id: string, seen: SeriesSeen): Observable<SeriesRecord> {
+    return this.keys.once(id, (key) => this.http.post<SeriesRecord>(`/api/series/${id}/start`, { ...seen, key }));
   }
 
   pauseSeries(id: string): Observable<SeriesRecord> {

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
-import type { DocumentFacts, Printer, RowOutcome, Ticket } from '@foglio/core';
+import type { JobDocument, PrinterRecord } from '@foglio/api';
+import type { RowOutcome, Ticket } from '@foglio/core';
 import { concatMap, from, map, type Observable, scan, throttleTime } from 'rxjs';
 import { Planner } from '../workers/planner';
 
@@ -7,7 +8,7 @@ import { Planner } from '../workers/planner';
 export interface RowToPlan {
   readonly id: string;
   readonly ticket: Ticket;
-  readonly documents: readonly DocumentFacts[];
+  readonly documents: readonly JobDocument[];
 }
 
 export type Outcomes = ReadonlyMap<string, RowOutcome>;
@@ -21,11 +22,13 @@ export class SeriesPlanner {
   private readonly planner = inject(Planner);
 
   /** What is known so far, again and again until all is. */
-  plan(rows: readonly RowToPlan[], printer: Printer): Observable<Outcomes> {
+  plan(rows: readonly RowToPlan[], { profile, uri }: Pick<PrinterRecord, 'profile' | 'uri'>): Observable<Outcomes> {
     if (rows.length === 0) return from([new Map<string, RowOutcome>()]);
     return from(rows).pipe(
       concatMap(({ id, ticket, documents }) =>
-        this.planner.ask<'row'>({ kind: 'row' }, ticket, documents, printer).pipe(map((outcome) => ({ id, outcome }))),
+        this.planner
+          .ask<'row'>({ kind: 'row', address: uri }, ticket, documents, profile)
+          .pipe(map((outcome) => ({ id, outcome }))),
       ),
       scan((known, { id, outcome }) => known.set(id, outcome), new Map<string, RowOutcome>()),
       throttleTime(TELL_EVERY_MS, undefined, { leading: true, trailing: true }),

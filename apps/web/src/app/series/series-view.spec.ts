@@ -63,7 +63,7 @@ function partsOf(rows: SeriesRow[], documents: JobDocument[]): SeriesParts {
   const series = seriesOf(rows);
   const planned = rowsToPlan({ series, documents });
   const outcomes = new Map<string, RowOutcome>(
-    planned.map(({ id, ticket, documents: facts }) => [id, planRow(ticket, facts, profile)]),
+    planned.map(({ id, ticket, documents: facts }) => [id, planRow(ticket, facts, profile, 'ipp://office')]),
   );
   return { series, documents, outcomes, profile };
 }

@@ -1,9 +1,11 @@
 import type { JobDocument, SeriesRecord, SeriesRow } from '@foglio/api';
 import {
+  sealOfAll,
   seriesChecks,
   seriesTally,
   type Printer,
   type RowOutcome,
+  type SealOfMany,
   type SeriesCheck,
   type SeriesTally,
 } from '@foglio/core';
@@ -115,6 +117,14 @@ export function wholeOf({ series, documents, outcomes, profile }: SeriesParts): 
     allPages: documents.reduce((sum, { pages }) => sum + pages.length, 0),
   };
 }
+
+/** What the server compares with its own plans: the seal of all files that are printed, in their order. */
+export const sealSeen = ({ series, outcomes }: Pick<SeriesParts, 'series' | 'outcomes'>): SealOfMany =>
+  sealOfAll(
+    (series?.rows ?? []).flatMap(({ id, skipped, trouble }) =>
+      skipped || trouble !== null ? [] : (outcomes.get(id)?.seal ?? []),
+    ),
+  );
 
 /** How far the sending of a series is, by the printer's count. */
 export interface Progress {

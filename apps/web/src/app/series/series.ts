@@ -27,7 +27,7 @@ import type { JobDocument, SeriesBrief, SeriesRecord, SeriesRow, SetupRecord } f
 import type { RowOutcome } from '@foglio/core';
 import { defer, filter, firstValueFrom, merge, of, switchMap } from 'rxjs';
 import { sentence } from '@foglio/sentence';
-import { Api, sayError } from '../api/api';
+import { Api, problemCode, sayError } from '../api/api';
 import { inOrder, isHidden } from '../documents/dropped-files';
 import { FileDrop } from '../documents/file-drop';
 import { keepAsking } from '../news/keep-asking';
@@ -41,7 +41,16 @@ import { RowBench, type RowBenchData } from './row-bench';
 import { SeriesBegin, type Beginning } from './series-begin';
 import { SeriesPlanner, type Outcomes } from './series-planner';
 import { SeriesTotals, type Sending } from './series-totals';
-import { areSameRows, keepSame, rowsToPlan, rowViews, wholeOf, type RowView, type SeriesParts } from './series-view';
+import {
+  areSameRows,
+  keepSame,
+  rowsToPlan,
+  rowViews,
+  sealSeen,
+  wholeOf,
+  type RowView,
+  type SeriesParts,
+} from './series-view';
 import { countFiles, saySeriesState } from './series-words';
 
 /** CSS pixels; rows are all alike, so that hundreds scroll smoothly. */
@@ -107,14 +116,17 @@ export class Series {
     () => this.printers().find(({ id }) => id === this.series()?.printerId) ?? null,
   );
   protected readonly profile = computed(() => this.printer()?.profile ?? null);
+  private readonly uri = computed(() => this.printer()?.uri ?? '');
   protected readonly isDraft = computed(() => this.series()?.state === 'draft');
   /** The same for as long as nothing of it is different: a file that is being printed is not planned anew. */
   private readonly toPlan = computed(() => rowsToPlan({ series: this.series(), documents: this.documents() }), {
     equal: areSameRows,
   });
   private readonly outcomes = toSignal(
-    toObservable(computed(() => ({ rows: this.toPlan(), profile: this.profile() }))).pipe(
-      switchMap(({ rows, profile }) => (profile ? this.planner.plan(rows, profile) : of<Outcomes>(new Map()))),
+    toObservable(computed(() => ({ rows: this.toPlan(), profile: this.profile(), uri: this.uri() }))).pipe(
+      switchMap(({ rows, profile, uri }) =>
+        profile ? this.planner.plan(rows, { profile, uri }) : of<Outcomes>(new Map()),
+      ),
     ),
     { initialValue: new Map<string, RowOutcome>() },
   );
@@ -254,7 +266,8 @@ export class Series {
   }
 
   protected start({ sheets, confirmed }: Sending): Promise<void> {
-    return this.change(({ id }) => this.api.startSeries(id, sheets, confirmed));
+    const seal = sealSeen(this.parts());
+    return this.change(({ id }) => this.api.startSeries(id, { sheets, confirmed, seal }));
   }
 
   /** Scrolls to the next file that cannot be printed so, and from the last to the first. */
@@ -310,7 +323,15 @@ export class Series {
       await work();
     } catch (error) {
       this.message.set(sayError(error));
+      // The server knows something of the printer that is not on the screen yet.
+      if (problemCode(error) === 'plan-changed') this.askPrinter();
     }
+  }
+
+  private askPrinter(): void {
+    const id = this.series()?.printerId;
+    if (id === undefined) return;
+    this.api.printer(id).subscribe({ next: (printer) => this.printersNow.see(printer), error: () => undefined });
   }
 
   /** What becomes known of the pages, how files are printed, and what other windows do is asked for as it is told of. */

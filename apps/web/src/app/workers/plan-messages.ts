@@ -9,7 +9,7 @@ export type Question =
   | { readonly kind: 'ways' }
   | { readonly kind: 'fewest'; readonly minimumTextPt: number }
   /** What one file of a series comes to. */
-  | { readonly kind: 'row' };
+  | { readonly kind: 'row'; /** Of the printer. */ readonly address: string };
 
 /** To the planning worker. Facts are sent once, since they are by far the largest part. */
 export type PlanRequest =

@@ -7,6 +7,7 @@ import {
   tryOutcome,
   type DocumentFacts,
   type Printer,
+  type Sealed,
   type Ticket,
 } from '@foglio/core';
 import { planAt } from '@foglio/sentence';
@@ -33,7 +34,7 @@ function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Q
     case 'ways':
       return orNull(() => compare(ticket, documents, printer));
     case 'row':
-      return planRow(ticket, documents, printer);
+      return planRow(ticket, documents as Sealed['documents'], printer, question.address);
     case 'fewest':
       return orNull(() => fewestSheets(ticket, documents, printer, question));
   }
