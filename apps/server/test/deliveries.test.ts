@@ -127,6 +127,23 @@ test('a change is heard by every server', async () => {
   await other.close();
 });
 
+test('a second pass that is begun again with its key, since the answer was lost, is the same one', async () => {
+  // Nothing is taken to the printer meanwhile.
+  const before = await enter({ state: 'sending', server: server.presence.server });
+  const id = await enter({ state: 'turning', pass: 1, printerJobs: [1] });
+  const begin = (key: string) =>
+    fetch(`${server.base}/api/deliveries/${id}/second-pass`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ key }),
+    });
+  const answers = await Promise.all(Array.from({ length: 20 }, () => begin('the-stack-is-in-1')));
+  expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([200]));
+  expect(await findDelivery(server.db, id)).toMatchObject({ pass: 2, earlierJobs: [1] });
+  expect((await begin('the-stack-is-in-2')).status).toBe(409);
+  for (const one of [id, before]) await changeDelivery(server.db, one, ['queued', 'sending'], { state: 'canceled' });
+});
+
 test('a living server is told from one that is gone', async () => {
   const other = new Presence(server.databaseUrl);
   await other.open();

@@ -79,7 +79,7 @@ export const sending = {
   },
 } as const;
 
-/** Sending once more what is over. */
+/** Sending once more what is over, or beginning a pass. */
 export const sendingAgain = {
   type: 'object',
   additionalProperties: false,

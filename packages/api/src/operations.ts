@@ -257,8 +257,8 @@ export const OPERATIONS = {
     cancel: [200, 'Cancels what is not over.'],
     hold: [200, 'Has the printer keep a job that it has not begun.'],
     release: [200, 'Has the printer go on with a held job.'],
-    'first-pass': [200, 'Begins the fronts of a job in two passes once more.'],
-    'second-pass': [200, 'Begins the backs of a job in two passes: its stack is in again.'],
+    'first-pass': [200, 'Begins the fronts of a job in two passes once more.', bodies.sendingAgain],
+    'second-pass': [200, 'Begins the backs of a job in two passes: its stack is in again.', bodies.sendingAgain],
   }),
   seen: {
     method: 'get',
@@ -298,10 +298,19 @@ export type DeliveryAct = Act | 'again';
 
 type Acts = { readonly [A in Act]: Operation };
 
-function acts(told: { readonly [A in Act]: readonly [status: number, says: string] }): Acts {
-  const each = Object.entries(told).map(([act, [status, says]]) => [
+function acts(told: {
+  readonly [A in Act]: readonly [status: number, says: string, takes?: Operation['takes']];
+}): Acts {
+  const each = Object.entries(told).map(([act, [status, says, takes]]) => [
     act,
-    { method: 'post', path: `/api/deliveries/{id}/${act}`, says, status, gives: records.deliveryRecord },
+    {
+      method: 'post',
+      path: `/api/deliveries/{id}/${act}`,
+      says,
+      ...(takes ? { takes } : {}),
+      status,
+      gives: records.deliveryRecord,
+    },
   ]);
   return Object.fromEntries(each) as Acts;
 }

@@ -188,6 +188,8 @@ export const deliveries = pgTable(
     pass: integer('pass'),
     /** Of a job in two passes: how the stack goes back in between them. */
     handling: text('handling').$type<'turn-over' | 'as-it-lies'>(),
+    /** Of beginning this pass, made by who says that the stack is in: what comes again with it begins nothing twice. */
+    passKey: text('pass_key').unique(),
     /** By which way it goes and why, in words; null before it is being sent. */
     reason: text('reason'),
     /** How often sending was begun and put off, and until when it is put off. */

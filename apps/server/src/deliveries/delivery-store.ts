@@ -27,6 +27,7 @@ export type DeliveryChange = Partial<
     | 'earlierJobs'
     | 'parts'
     | 'pass'
+    | 'passKey'
     | 'reason'
     | 'server'
     | 'attempts'

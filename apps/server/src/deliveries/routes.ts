@@ -61,11 +61,11 @@ export function deliveryRoutes(db: Database): Router {
   });
 
   router.post('/:id/second-pass', async (request, response) => {
-    response.json(describeDelivery(await beginPass(db, request.params.id, 2)));
+    response.json(describeDelivery(await beginPass(db, request.params.id, 2, readAgain(request.body ?? {}).key)));
   });
 
   router.post('/:id/first-pass', async (request, response) => {
-    response.json(describeDelivery(await beginPass(db, request.params.id, 1)));
+    response.json(describeDelivery(await beginPass(db, request.params.id, 1, readAgain(request.body ?? {}).key)));
   });
 
   router.post('/:id/hold', async (request, response) => {
@@ -187,7 +187,7 @@ async function cancel(db: Database, delivery: StoredDelivery): Promise<StoredDel
 }
 
 /** The stack is in again, so its backs can be printed; or the fronts went wrong and are printed once more. @throws Problem */
-async function beginPass(db: Database, id: string, pass: 1 | 2): Promise<StoredDelivery> {
+async function beginPass(db: Database, id: string, pass: 1 | 2, key?: string): Promise<StoredDelivery> {
   const { id: known, printerJobs, earlierJobs, pass: at } = await findDelivery(db, id);
   // A second pass that was broken off before anything of it was printed begins once more over the same fronts.
   const fronts = at === 1 ? printerJobs : earlierJobs;
@@ -195,12 +195,18 @@ async function beginPass(db: Database, id: string, pass: 1 | 2): Promise<StoredD
     const begun = await changeDelivery(tx, known, ['turning'], {
       state: 'queued',
       pass,
+      passKey: key ?? null,
       printerJobs: [],
       earlierJobs: pass === 2 ? fronts : [],
       sheetsDone: 0,
       message: null,
     });
-    if (!begun) throw new Problem('delivery-not-over', 'It does not wait for its stack to be put back.');
+    if (!begun) {
+      // It was begun with this very request, whose answer was lost.
+      const now = await findDelivery(db, id);
+      if (key !== undefined && now.passKey === key) return now;
+      throw new Problem('delivery-not-over', 'It does not wait for its stack to be put back.');
+    }
     await enqueueDelivery(tx, begun);
     return begun;
   });

@@ -31,6 +31,9 @@ import { SendingKeys } from './sending-keys';
 /** Characters, each at most three bytes, that are well under what may be under way when a page is left. */
 const LONGEST_KEPT_ALIVE = 16_000;
 
+/** What puts sheets on paper anew, and must not do so twice where an answer was lost. */
+const MOVES_PAPER: readonly DeliveryAct[] = ['again', 'first-pass', 'second-pass'];
+
 /** A job as the person saw it when pressing Send. */
 export interface Sending {
   readonly jobId: string;
@@ -208,7 +211,7 @@ export class Api {
   actOnDelivery(deliveryId: string, how: DeliveryAct): Observable<DeliveryRecord> {
     const act = (body: object): Observable<DeliveryRecord> =>
       this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/${how}`, body);
-    return how === 'again' ? this.keys.once(deliveryId, (key) => act({ key })) : act({});
+    return MOVES_PAPER.includes(how) ? this.keys.once(`${deliveryId} ${how}`, (key) => act({ key })) : act({});
   }
 
   /** What the printer is told of each sheet. */
