@@ -1,7 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
-import type { SeriesFile } from '@foglio/api';
-import { firstValueFrom } from 'rxjs';
-import { Api, fileTrouble, sayError } from '../api/api';
+import type { SeriesFile, SeriesRecord } from '@foglio/api';
+import { defer, firstValueFrom, map, type Observable, of, retry, switchMap, tap, throwError, timer } from 'rxjs';
+import { Api, fileTrouble, isPassing, sayError } from '../api/api';
 import { Uploader } from '../documents/uploader';
 
 /** How far files have been taken in for a series. */
@@ -16,6 +16,28 @@ const AT_ONCE = 4;
 const TOGETHER = 20;
 
 const NEEDS_PASSWORD = ' Drop it here by itself to give its password.';
+
+/** Where the server is away it is tried again, for half a minute. */
+const WHILE_AWAY = {
+  count: 30,
+  delay: (error: unknown) => (isPassing(error) ? timer(1_000) : throwError(() => error)),
+};
+
+/** Names that are told; of more, how many. */
+const MOST_NAMES = 5;
+
+/** Files that nobody knows the server's word on: they are not in the series, and that is said. */
+class LeftOut extends Error {
+  constructor(names: readonly string[]) {
+    const said = names.slice(0, MOST_NAMES).join(', ');
+    const more = names.length > MOST_NAMES ? ` and ${names.length - MOST_NAMES} more` : '';
+    super(`Not taken in, since Foglio’s server did not answer: ${said}${more}. Drop them here again.`);
+  }
+}
+
+/** Whether a file is in a series already; one that could not be taken in is known by its name. */
+const isIn = ({ rows }: SeriesRecord, { name, file, trouble }: SeriesFile): boolean =>
+  rows.some((row) => (file === undefined ? row.name === name && row.trouble === trouble : row.file === file));
 
 /** Takes files in for a series, however the screens change meanwhile. */
 @Injectable({ providedIn: 'root' })
@@ -34,9 +56,10 @@ export class SeriesIntake {
     this.progress.set({ seriesId, done: 0, total: files.length });
     try {
       for (let at = 0; at < files.length; at += TOGETHER) {
-        const rows = await this.upload(files.slice(at, at + TOGETHER), files.length === 1);
-        if (rows.length > 0) await firstValueFrom(this.api.addSeriesFiles(seriesId, rows));
+        const { rows, left } = await this.upload(files.slice(at, at + TOGETHER), files.length === 1);
+        if (rows.length > 0) await firstValueFrom(this.add(seriesId, rows));
         this.news.update((count) => count + 1);
+        if (left.length > 0) throw new LeftOut([...left, ...files.slice(at + TOGETHER).map(({ name }) => name)]);
       }
     } catch (error) {
       this.message.set(sayError(error));
@@ -45,31 +68,50 @@ export class SeriesIntake {
     }
   }
 
-  private async upload(files: readonly File[], isAlone: boolean): Promise<SeriesFile[]> {
+  /** Puts files into a series. Where the answer was lost, it is looked which of them are there. */
+  private add(seriesId: string, rows: readonly SeriesFile[]): Observable<unknown> {
+    let isUnsure = false;
+    return defer(() => {
+      if (!isUnsure) return of(rows);
+      return this.api.series(seriesId).pipe(map((series) => rows.filter((row) => !isIn(series, row))));
+    }).pipe(
+      switchMap((missing) => (missing.length > 0 ? this.api.addSeriesFiles(seriesId, missing) : of(null))),
+      tap({ error: () => (isUnsure = true) }),
+      retry(WHILE_AWAY),
+    );
+  }
+
+  private async upload(files: readonly File[], isAlone: boolean): Promise<{ rows: SeriesFile[]; left: string[] }> {
     const rows: (SeriesFile | null)[] = files.map(() => null);
+    const left: string[] = [];
     let next = 0;
     const work = async (): Promise<void> => {
       while (next < files.length) {
         const at = next++;
-        rows[at] = await this.takeOne(files[at]!, isAlone);
+        try {
+          rows[at] = await this.takeOne(files[at]!, isAlone);
+        } catch {
+          left.push(files[at]!.name);
+        }
         this.progress.update((now) => now && { ...now, done: now.done + 1 });
       }
     };
     await Promise.all(Array.from({ length: AT_ONCE }, work));
-    return rows.filter((row) => row !== null);
+    return { rows: rows.filter((row) => row !== null), left };
   }
 
   /** A password is only asked for where a file comes alone: nobody wants a question for each of sixty. */
   private async takeOne(file: File, isAlone: boolean): Promise<SeriesFile | null> {
     const { name } = file;
     try {
-      const taken = isAlone ? await this.uploader.upload(file) : await firstValueFrom(this.api.upload(file, null));
+      const taken = isAlone
+        ? await this.uploader.upload(file)
+        : await firstValueFrom(this.api.upload(file, null).pipe(retry(WHILE_AWAY)));
       return taken ? { name, file: taken.id } : null;
     } catch (error) {
-      const trouble = fileTrouble(error);
       // Without the server's word on the file it is not the file's fault, and it is not noted as such.
-      if (trouble === null) throw error;
-      return { name, trouble: `${sayError(error)}${trouble === 'locked' ? NEEDS_PASSWORD : ''}` };
+      if (isPassing(error)) throw error;
+      return { name, trouble: `${sayError(error)}${fileTrouble(error) === 'locked' ? NEEDS_PASSWORD : ''}` };
     }
   }
 }
