@@ -67,11 +67,23 @@ test('printers that answer late, or not at all: it stays inside the window, and 
     if (how === 'well') {
       await page.keyboard.press('Tab');
       await expect(opened.getByRole('radio', { name: 'Upper office' })).toBeFocused();
+      // Arrows go through them, and nothing is taken before Enter.
+      await page.keyboard.press('ArrowDown');
+      await expect(opened.getByRole('button', { name: 'Print at Library' })).toBeVisible();
+      await expect(bench.phrase('Upper office')).toBeVisible();
+      await expectInside(page, opened, 'with one marked');
     }
     await page.keyboard.press('Escape');
     await expect(opened).toHaveCount(0);
     await expect(bench.phrase('Upper office')).toBeFocused();
   }
+  await page.unrouteAll();
+  await bench.phrase('Upper office').press('Enter');
+  await expect(opened.getByRole('radio').nth(1)).toBeVisible();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(bench.phrase('Library')).toBeFocused();
 });
 
 /** Every job that `npm start` enters, at the sizes of a small, a usual and a large screen. */

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, resource } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, resource, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
+import { MatButton } from '@angular/material/button';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
 import type { Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
@@ -25,14 +26,20 @@ interface Choice {
 /** Where the job is printed: each printer with what it can do, and what the job would come to there. */
 @Component({
   selector: 'fo-printer-choice',
-  imports: [FormsModule, MatRadioButton, MatRadioGroup],
+  imports: [FormsModule, MatButton, MatRadioButton, MatRadioGroup],
   template: `
     <!-- There is nothing else to go to while the printers are asked. -->
     <h2 tabindex="-1" cdkFocusInitial>Printed at</h2>
     @if (found(); as found) {
-      <mat-radio-group aria-label="Printed at" [ngModel]="now()" (ngModelChange)="take($event)">
+      <mat-radio-group
+        aria-label="Printed at"
+        [ngModel]="marked() ?? now()"
+        (ngModelChange)="choose($event)"
+        (keydown)="onKey($event)"
+        (pointerdown)="isByArrow = false"
+      >
         @for (choice of found; track choice.printer.id) {
-          <div class="choice" [class.taken]="choice.printer.id === now()">
+          <div class="choice" [class.taken]="choice.printer.id === (marked() ?? now())">
             <mat-radio-button [value]="choice.printer.id">
               {{ choice.printer.name }}{{ choice.printer.answers ? '' : ', does not answer' }}
             </mat-radio-button>
@@ -41,6 +48,11 @@ interface Choice {
           </div>
         }
       </mat-radio-group>
+      @if (markedName(); as name) {
+        <div class="end">
+          <button mat-flat-button (click)="take(marked())">Print at {{ name }}</button>
+        </div>
+      }
     } @else {
       <p role="status">{{ trouble() ?? 'Asking the printers' }}</p>
     }
@@ -69,6 +81,10 @@ interface Choice {
     }
     .choice .stopped {
       color: var(--stop);
+    }
+    .end {
+      margin-top: 8px;
+      text-align: right;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -102,7 +118,27 @@ export class PrinterChoice {
     return error ? sayError(error) : null;
   });
 
-  protected take(id: string): void {
+  /** Arrow keys go from one printer to the next; none is taken before Enter or Space. */
+  protected readonly marked = signal<string | null>(null);
+  protected readonly markedName = computed(
+    () => this.found()?.find(({ printer }) => printer.id === this.marked())?.printer.name ?? null,
+  );
+  protected isByArrow = false;
+
+  protected onKey(event: KeyboardEvent): void {
+    this.isByArrow = event.key.startsWith('Arrow');
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    this.take(this.marked() ?? this.now());
+  }
+
+  protected choose(id: string): void {
+    if (this.isByArrow) this.marked.set(id);
+    else this.take(id);
+    this.isByArrow = false;
+  }
+
+  protected take(id: string | null): void {
     const choice = this.found()?.find(({ printer }) => printer.id === id);
     if (choice) this.store.dispatch(BenchActions.printerWanted({ printer: choice.printer }));
     this.closed.emit();
