@@ -15,6 +15,7 @@ test('the Bench and the bar tell by themselves that the printer stops, and what 
   await expect(bar).toContainText('Upper office · ready');
   await panel(world, 'paused', { paused: true });
   await expect(bar).toContainText('Upper office · paused');
+  await expect(bench.tally.getByText('Upper office is paused: what is sent waits for it.')).toBeVisible();
   await panel(world, 'paused', { paused: false });
   await world.api('/printers/upper-office/trays/tray-1', { type: 'labels' }, 'PUT');
   await expect(bench.lanes.getByText('A4 labels')).toBeVisible();

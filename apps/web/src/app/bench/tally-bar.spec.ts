@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import type { PrinterRecord } from '@foglio/api';
 import { plan, type PrinterInput } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { provideMockStore } from '@ngrx/store/testing';
@@ -134,4 +135,14 @@ test('while pages are being looked through, it says how far; what is known of co
   const known = [aDocument(pages, { read: 14 })];
   expect(summary(show({}, PRINTER, { documents: known }))).toBe('Nothing to settle');
   expect(figures(show({}, PRINTER, { documents: known }))[2]).toContain('paper and clicks');
+});
+
+test.each([
+  [{ reasons: ['paused'] }, 'P is paused: what is sent waits for it.'],
+  [{ state: 'stopped' }, 'P is stopped: what is sent waits for it.'],
+  [{ answers: false }, 'P does not answer: what is sent waits for it.'],
+  [{ state: 'processing' }, undefined],
+] as const)('a printer that would not print at once says so beside Send: %j', (change, said) => {
+  const shown = show({}, PRINTER, { printer: aPrinter(PRINTER, change as Partial<PrinterRecord>) });
+  expect(shown.querySelector('.hold')?.textContent).toBe(said);
 });

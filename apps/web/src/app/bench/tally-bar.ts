@@ -5,6 +5,7 @@ import type { Check, Repair } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
+import { sayHold } from '../printers/printer-words';
 import { sendable } from '../state/sendable';
 import { countSheets, sayHeight, sayMoney, sayTime } from './amounts';
 
@@ -77,6 +78,11 @@ export class TallyBar {
     if (saving === 'conflict') return 'Changed in another window';
     if (saving === 'failed') return 'Not saved';
     return saving === 'unsaved' ? 'Saving' : 'Saved';
+  });
+
+  protected readonly hold = computed(() => {
+    const { printer } = this.bench();
+    return printer && sayHold(printer);
   });
 
   protected readonly blocked = computed(() => sendable(this.bench()).seen === null);

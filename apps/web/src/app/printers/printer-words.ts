@@ -38,6 +38,14 @@ function sayMixing({ overrides, documents }: Printer['jobs']): string {
   return 'One paper a job, or each page from the tray with its size';
 }
 
+/** What keeps a printer from printing what it is sent, in a sentence; null where nothing does. */
+export function sayHold(printer: PrinterRecord): string | null {
+  const state = sayState(printer);
+  if (state === 'ready' || state === 'printing') return null;
+  const said = state === 'does not answer' ? state : `is ${state}`;
+  return `${printer.name} ${said}: what is sent waits for it.`;
+}
+
 /** "ready", "printing", "paused", "stopped", "does not answer" */
 export function sayState({ answers, state, reasons }: PrinterRecord): string {
   if (!answers) return 'does not answer';
