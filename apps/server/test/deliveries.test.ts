@@ -7,7 +7,7 @@ import type { DeliveryState } from '@foglio/api';
 import { contents, deliveries, files, jobs, printers } from '../src/database/schema';
 import { changeDelivery, findDelivery } from '../src/deliveries/delivery-store';
 import { Presence } from '../src/deliveries/presence';
-import { enqueueDelivery } from '../src/deliveries/queue';
+import { enqueueDelivery } from '../src/deliveries/enqueue';
 import {
   decodeMessage,
   encodeMessage,

@@ -23,7 +23,7 @@ import {
   passesAt,
   type StoredDelivery,
 } from './delivery-store';
-import { enqueueDelivery } from './queue';
+import { enqueueDelivery } from './enqueue';
 
 const readSending = bodyReader(sending);
 const readAgain = bodyReader(sendingAgain);

@@ -19,7 +19,7 @@ import {
   type DeliveryChange,
   type StoredDelivery,
 } from './delivery-store';
-import { enqueueDelivery } from './queue';
+import { enqueueDelivery } from './enqueue';
 
 /** A printer that is up and cannot take a job now (RFC 8011, appendix B.1.5). */
 const BUSY: readonly number[] = [

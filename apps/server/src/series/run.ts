@@ -3,7 +3,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { deliveries, jobs, series } from '../database/schema';
 import { insertDelivery, isBroken } from '../deliveries/delivery-store';
-import { enqueueDelivery } from '../deliveries/queue';
+import { enqueueDelivery } from '../deliveries/enqueue';
 import { cautionsStand, Problem } from '../http/problem';
 import { askNow, findPrinter } from '../printers/printer-store';
 import { findSeries, planRows, requireDraft, rowsOf, type StoredSeries } from './series-store';
