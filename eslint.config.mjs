@@ -18,13 +18,38 @@ const ROOMS = {
   demo: { folder: 'demo', may: [] },
 };
 
-const importsOf = ({ may }) => {
+/** The folders of the core from the ground up: each may import what stands before it, and itself. */
+const CORE = [
+  'paper',
+  'pages',
+  'ticket',
+  'plan',
+  'marks',
+  'tally',
+  'planning',
+  'sending',
+  'checks',
+  'planner',
+  'compare',
+  'series',
+  'hand',
+];
+
+const importsOf = ({ may }, above = []) => {
   const others = Object.keys(ROOMS).filter((name) => !may.includes(name));
   return {
     'no-restricted-imports': [
       'error',
       {
         patterns: [
+          ...(above.length > 0
+            ? [
+                {
+                  group: above.map((folder) => `../${folder}/**`),
+                  message: 'Arrows point down only: it stands above this folder.',
+                },
+              ]
+            : []),
           {
             group: others.flatMap((name) => [`@foglio/${name}`, `@foglio/${name}/*`]),
             message: 'Arrows point down only; see docs/architecture.md.',
@@ -65,6 +90,10 @@ export default tseslint.config(
   ...Object.values(ROOMS).map((room) => ({
     files: [`${room.folder}/src/**/*.ts`],
     rules: importsOf(room),
+  })),
+  ...CORE.map((folder, at) => ({
+    files: [`packages/core/src/${folder}/**/*.ts`],
+    rules: importsOf(ROOMS.core, CORE.slice(at + 1)),
   })),
   {
     // The core is pure: no DOM, no Node, no clock, no chance.

@@ -46,25 +46,15 @@ export { isSameTicket } from './ticket/same-ticket';
 export { LINE_FIELDS } from './ticket/line-fields';
 export { TicketError } from './ticket/ticket-error';
 export { bookletDefaults, gridDefaults, ticketSchema } from './ticket/ticket.schema';
-export {
-  plan,
-  type Cell,
-  type Check,
-  type Line,
-  type PageName,
-  type Plan,
-  type Repair,
-  type Sheet,
-  type Side,
-  type Text,
-} from './plan/plan';
-export { boxOfText } from './plan/lines';
-export { momentOf, sayDay, sayMoment } from './plan/moment';
+export { plan } from './planner/planner';
+export type { Cell, Check, Line, PageName, Plan, Repair, Sheet, Side, Text } from './plan/plan';
+export { boxOfText } from './planning/lines';
+export { momentOf, sayDay, sayMoment } from './marks/moment';
 export { planSchema } from './plan/plan.schema';
-export { chooseWay, type Way } from './plan/one-job';
-export { pageRules, type PageRules } from './plan/page-rules';
-export { routeCatches, type RouteCatch } from './plan/route-catches';
-export { passPlan } from './plan/pass-plan';
+export { chooseWay, type Way } from './sending/one-job';
+export { pageRules, type PageRules } from './ticket/page-rules';
+export { routeCatches, type RouteCatch } from './planning/route-catches';
+export { passPlan } from './sending/pass-plan';
 export {
   asSent,
   everySheet,
@@ -75,17 +65,17 @@ export {
   printingOrder,
   writtenOut,
   type SetSheet,
-} from './plan/printing-order';
-export { sayDifference, sealOf, sealOfAll, type Seal, type Sealed, type SealOfMany } from './plan/seal';
-export { sealOfManySchema, sealSchema } from './plan/seal.schema';
-export { sheetList, SHEET_LIST_HEAD } from './plan/sheet-list';
-export { profileForTicket } from './plan/profile-for-ticket';
+} from './sending/printing-order';
+export { sayDifference, sealOf, sealOfAll, type Seal, type Sealed, type SealOfMany } from './sending/seal';
+export { sealOfManySchema, sealSchema } from './sending/seal.schema';
+export { sheetList, SHEET_LIST_HEAD } from './sending/sheet-list';
+export { profileForTicket } from './planner/profile-for-ticket';
 export { legibility, type Legibility } from './tally/legibility';
 export { compare, type WayToPrint } from './compare/compare';
 export { fewestSheets, type FewestSheets } from './compare/fewest-sheets';
 export { tryOutcome, type Outcome } from './compare/outcome';
-export { deliver, type DeliveredSheet, type Face } from './reader/deliver';
-export { leaf, type ReadPage } from './reader/leaf';
+export { deliver, type DeliveredSheet, type Face } from './hand/deliver';
+export { leaf, type ReadPage } from './hand/leaf';
 export {
   planRow,
   rowStanding,

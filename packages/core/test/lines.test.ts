@@ -1,7 +1,7 @@
 import { deepStrictEqual as same, ok as holds } from 'node:assert/strict';
 import fc from 'fast-check';
 import { boxOfText, passPlan, plan, type DocumentFacts, type Plan, type TicketInput } from '../src';
-import { widthOf } from '../src/plan/line-widths';
+import { widthOf } from '../src/marks/line-widths';
 import { eachSide } from '../src/plan/each-side';
 import { readPrinter, readTicket } from '../src/validate';
 import { job, RUNS, ticketOf } from './any-job';

@@ -1,5 +1,5 @@
 import type { Repair, Sheet } from '../plan/plan';
-import { pagesOf, type Run } from '../plan/run';
+import { pagesOf, type Run } from '../planning/run';
 import type { Ticket } from '../ticket/ticket';
 import { indexesOf, pagesOn, type CheckContext, type CheckRule } from './context';
 import { changePages, mapRoutes, withRepair } from './repair';

@@ -1,5 +1,5 @@
 import type { PageName, Repair } from '../plan/plan';
-import { pagesOf, type Run } from '../plan/run';
+import { pagesOf, type Run } from '../planning/run';
 import { indexesOf, type CheckContext, type CheckRule } from './context';
 import { changePages, firstThatHelps, withRepair } from './repair';
 import { countOf } from './words';

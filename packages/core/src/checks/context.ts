@@ -1,6 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
-import type { Check, Drafted, PageName, Sheet } from '../plan/plan';
+import type { Check, PageName, Sheet } from '../plan/plan';
+import type { Drafted } from '../planning/draft';
 import { eachSide } from '../plan/each-side';
 import type { Ticket } from '../ticket/ticket';
 

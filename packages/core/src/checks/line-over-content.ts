@@ -1,6 +1,6 @@
 import { eachSide } from '../plan/each-side';
-import { boxOfText } from '../plan/lines';
-import type { Box } from '../plan/place';
+import { boxOfText } from '../planning/lines';
+import type { Box } from '../paper/box';
 import type { Check, PageName, Repair } from '../plan/plan';
 import { uniquePages, type CheckContext, type CheckRule } from './context';
 import { contentOf, type Finder } from './outside-printable';

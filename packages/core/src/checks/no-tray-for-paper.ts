@@ -1,8 +1,8 @@
 import { trayName, type Tray } from '../paper/printer';
 import { readSizeName, saySize, type Size } from '../paper/sizes';
-import { fitScale } from '../plan/place';
+import { fitScale } from '../planning/place';
 import type { Repair, Sheet } from '../plan/plan';
-import { outsideSets } from '../plan/printing-order';
+import { outsideSets } from '../sending/printing-order';
 import { groupSheets, indexesOf, pagesOn, type CheckContext, type CheckRule } from './context';
 import { changePages } from './repair';
 import { scaleTo } from './scale-to';

@@ -1,9 +1,10 @@
-import { inset, sideBox } from '../plan/area';
+import { inset, sideBox } from '../planning/area';
 import type { Orientation } from '../paper/orientation';
 import { mmToPoints, type Size } from '../paper/sizes';
 import { eachSide } from '../plan/each-side';
-import type { LaidOutRun } from '../plan/layout';
-import type { Box, Placement } from '../plan/place';
+import type { LaidOutRun } from '../planning/layout';
+import type { Box } from '../paper/box';
+import type { Placement } from '../planning/place';
 import type { Cell, Check, PageName, Repair } from '../plan/plan';
 import { uniquePages, type CheckContext, type CheckRule } from './context';
 import { changePages, firstThatHelps, withRepair } from './repair';

@@ -1,5 +1,5 @@
 import type { Check, PageName, Repair } from '../plan/plan';
-import { pagesOf } from '../plan/run';
+import { pagesOf } from '../planning/run';
 import { routePages, type RouteChange } from '../ticket/route-pages';
 import type { Route, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';

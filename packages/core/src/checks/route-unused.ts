@@ -1,6 +1,6 @@
-import { routePagesIn } from '../plan/page-rules';
+import { routePagesIn } from '../ticket/page-rules';
 import type { Check } from '../plan/plan';
-import { pagesOf } from '../plan/run';
+import { pagesOf } from '../planning/run';
 import type { CheckRule } from './context';
 
 /** A route catches no printed page, or an earlier route takes all it names. */

@@ -1,7 +1,9 @@
 import type { Check, Repair } from '../plan/plan';
+import type { DocumentFacts } from '../pages/facts';
+import type { LaidOutRun } from '../planning/layout';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { gridDefaults } from '../ticket/ticket.schema';
-import { isLargeEnough, smallText } from '../tally/legibility';
+import { smallText } from '../tally/legibility';
 import { uniquePages, type CheckContext, type CheckRule } from './context';
 import { firstThatHelps, mapRoutes, withRepair } from './repair';
 import { namePages } from './words';
@@ -29,6 +31,22 @@ function findSmallText({ plan, laidOut, documents }: Finder): Check | null {
   const sheets = [...new Set(found.map(({ sheet }) => sheet))];
   const message = `Text on ${namePages(pages, documents.length)} prints as small as ${smallest.toFixed(1)} pt; under ${SMALLEST_READABLE} pt is hard to read.`;
   return { code: 'text-too-small', level: 'caution', message, sheets, pages };
+}
+
+/**
+ * Whether no text can come out under a size, seen from the smallest text of all pages and the smallest scale of all places:
+ * true of most plans, and found without going through their cells. False says nothing.
+ */
+function isLargeEnough(laidOut: readonly LaidOutRun[], documents: readonly DocumentFacts[], points: number): boolean {
+  let text = Infinity;
+  for (const { pages } of documents) {
+    for (const { smallestText } of pages) if (smallestText && smallestText < text) text = smallestText;
+  }
+  let scale = Infinity;
+  for (const { places } of laidOut) {
+    for (const ofStretch of places) for (const { placement } of ofStretch) scale = Math.min(scale, placement.scale);
+  }
+  return text * scale >= points;
 }
 
 /** As many pages a side as can still be read. */

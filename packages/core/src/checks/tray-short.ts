@@ -1,5 +1,5 @@
 import { findTray, trayName, type Tray } from '../paper/printer';
-import { outsideSets, printingOrder } from '../plan/printing-order';
+import { outsideSets, printingOrder } from '../sending/printing-order';
 import type { Check, Repair, Sheet } from '../plan/plan';
 import { groupSheets, pagesOn, type CheckContext, type CheckRule } from './context';
 import { changePages, replaceTray } from './repair';

@@ -1,5 +1,5 @@
 import { findTray } from '../paper/printer';
-import { outsideSets } from '../plan/printing-order';
+import { outsideSets } from '../sending/printing-order';
 import { groupSheets, indexesOf, pagesOn, type CheckRule } from './context';
 import { replaceTray } from './repair';
 

@@ -1,6 +1,6 @@
 import { saySize } from '../paper/sizes';
 import type { Repair } from '../plan/plan';
-import { outsideSets } from '../plan/printing-order';
+import { outsideSets } from '../sending/printing-order';
 import { groupSheets, indexesOf, type CheckContext, type CheckRule } from './context';
 import { mapRoutes, oneSidedThroughout, withRepair } from './repair';
 import { listOf } from './words';

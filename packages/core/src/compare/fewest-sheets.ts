@@ -1,6 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
-import { draft } from '../plan/plan';
+import { draft } from '../planning/draft';
 import type { Ticket } from '../ticket/ticket';
 import { gridOfPages } from './compare';
 import { tryOutcome, type Outcome } from './outcome';

@@ -1,6 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../paper/printer';
-import { draft, type Sheet } from '../plan/plan';
+import type { Sheet } from '../plan/plan';
+import { draft } from '../planning/draft';
 import { legibility } from '../tally/legibility';
 import type { Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';

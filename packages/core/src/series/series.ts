@@ -1,7 +1,8 @@
 import { countSheets } from '../checks/words';
 import { findTray, trayName, type Printer } from '../paper/printer';
-import { plan, type Check, type Plan } from '../plan/plan';
-import { sealOf, type Sealed, type SealOfMany } from '../plan/seal';
+import { plan } from '../planner/planner';
+import type { Check, Plan } from '../plan/plan';
+import { sealOf, type Sealed, type SealOfMany } from '../sending/seal';
 import type { Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 

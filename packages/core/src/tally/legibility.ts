@@ -1,6 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
 import { eachSide } from '../plan/each-side';
-import type { LaidOutRun } from '../plan/layout';
 import type { Cell, PageName, Sheet } from '../plan/plan';
 
 /** Text as it is printed: its size on paper, and where. */
@@ -31,26 +30,6 @@ export function legibility(sheets: readonly Sheet[], documents: readonly Documen
     }
   });
   return { smallestTextPt: smallest === Infinity ? null : smallest, known };
-}
-
-/**
- * Whether no text can come out under a size, seen from the smallest text of all pages and the smallest scale of all places:
- * true of most plans, and found without going through their cells. False says nothing.
- */
-export function isLargeEnough(
-  laidOut: readonly LaidOutRun[],
-  documents: readonly DocumentFacts[],
-  points: number,
-): boolean {
-  let text = Infinity;
-  for (const { pages } of documents) {
-    for (const { smallestText } of pages) if (smallestText && smallestText < text) text = smallestText;
-  }
-  let scale = Infinity;
-  for (const { places } of laidOut) {
-    for (const ofStretch of places) for (const { placement } of ofStretch) scale = Math.min(scale, placement.scale);
-  }
-  return text * scale >= points;
 }
 
 /** Every cell whose smallest text comes out under a size, in points. */

@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import { findTray, type Printer, type Tray } from '../paper/printer';
 import { pointsToMm } from '../paper/sizes';
-import type { PageRules } from '../plan/page-rules';
+import type { PageRules } from '../ticket/page-rules';
 import type { Plan, Sheet, Side } from '../plan/plan';
 import { isMonochrome, type Ticket } from '../ticket/ticket';
 

@@ -5,8 +5,8 @@ import type { FromSchema } from 'json-schema-to-ts';
 import type { DocumentFacts } from '../pages/facts';
 import { findTray, type Printer } from '../paper/printer';
 import type { Ticket } from '../ticket/ticket';
-import { pageRules } from './page-rules';
-import type { Cell, Plan, Sheet, Side } from './plan';
+import { pageRules } from '../ticket/page-rules';
+import type { Cell, Plan, Sheet, Side } from '../plan/plan';
 import type { sealSchema } from './seal.schema';
 
 /** What a person saw of a plan, as digests: of all that reaches paper, and of each part of it. */

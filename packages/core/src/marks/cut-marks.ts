@@ -1,6 +1,6 @@
 import { mmToPoints } from '../paper/sizes';
-import type { Box } from './place';
-import type { Line } from './plan';
+import type { Box } from '../paper/box';
+import type { Line } from '../plan/plan';
 
 /** Cut marks keep away from what is cut out and are this long (common practice: about 1 and 5 mm). */
 const AWAY = mmToPoints(1);

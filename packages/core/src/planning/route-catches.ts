@@ -1,6 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Ticket } from '../ticket/ticket';
-import { pageRules, routePagesIn } from './page-rules';
+import { pageRules, routePagesIn } from '../ticket/page-rules';
 import { select } from './select';
 
 /** What one route does to the printed pages. */

@@ -1,6 +1,6 @@
 import { mmToPoints } from '../paper/sizes';
-import type { Box } from './place';
-import type { Line } from './plan';
+import type { Box } from '../paper/box';
+import type { Line } from '../plan/plan';
 
 /** As long as a cut mark (common practice: about 5 mm). */
 const LENGTH = mmToPoints(5);

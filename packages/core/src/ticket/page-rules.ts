@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import { selectPages } from '../pages/selection';
-import { routeSettings, ticketSettings, type PageSettings, type Rotation, type Ticket } from '../ticket/ticket';
-import { inPlace } from './select';
+import { routeSettings, ticketSettings, type PageSettings, type Rotation, type Ticket } from './ticket';
+import { inPlace } from './selection-place';
 
 /** What rules each page of the documents, printed or not. Documents and pages are counted from 1. */
 export interface PageRules {

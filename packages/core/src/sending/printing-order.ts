@@ -1,4 +1,4 @@
-import type { Plan, Sheet } from './plan';
+import type { Plan, Sheet } from '../plan/plan';
 
 type PlanSheets = Omit<Plan, 'checks'>;
 

@@ -3,13 +3,10 @@ import type { DocumentFacts } from '../pages/facts';
 import { tally } from '../tally/tally';
 import type { Ticket } from '../ticket/ticket';
 import { slipAfter } from './feed';
-import type { PageRules } from './page-rules';
+import type { PageRules } from '../ticket/page-rules';
 import { passesOf } from './passes';
 import { placeOfInformation, withInformation } from './information-sheet';
-import type { Plan, PlanOptions, Sheet } from './plan';
-
-/** A plan before its checks are run. */
-export type GatheredPlan = Omit<Plan, 'checks'>;
+import type { GatheredPlan, Plan, PlanOptions, Sheet } from '../plan/plan';
 
 /** What a plan is gathered from beside its sheets. */
 interface Gathering extends Pick<PlanOptions, 'now' | 'sentence'> {

@@ -3,8 +3,8 @@ import { sectionStarts } from '../pages/outline';
 import { chooseTray, type Printer } from '../paper/printer';
 import { matchSize, readSizeName, type NamedSize, type Size } from '../paper/sizes';
 import type { Layout, PageSettings, Sides, Ticket } from '../ticket/ticket';
-import type { Extent } from './place';
-import type { PageName } from './plan';
+import type { Extent } from '../paper/box';
+import type { PageName } from '../plan/plan';
 import type { Stretch } from './route';
 
 /** Why a run begins where it does; "start" is the first run of a job. */

@@ -1,10 +1,10 @@
 import { mmToPoints } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox, type Margins } from './area';
-import { foldMarks } from './fold-marks';
-import type { Place } from './layout';
-import { placePage, type Box, type Placement } from './place';
-import type { Cell, Side } from './plan';
+import { foldMarks } from '../marks/fold-marks';
+import type { Box } from '../paper/box';
+import { placePage, type Place, type Placement } from './place';
+import type { Cell, Side } from '../plan/plan';
 import type { Stretch } from './route';
 import type { Run } from './run';
 

@@ -1,6 +1,6 @@
 import type { Printer } from '../paper/printer';
 import type { Plan, Sheet, Side } from '../plan/plan';
-import { everySheet } from '../plan/printing-order';
+import { everySheet } from '../sending/printing-order';
 
 /**
  * One printed face of a piece of paper. `turned`: its upper edge, in the portrait frame, lies at the opposite edge of the

@@ -1,6 +1,6 @@
 import type { Ticket } from '../ticket/ticket';
 import type { LaidOutRun } from './layout';
-import type { Sheet, Side } from './plan';
+import type { Sheet, Side } from '../plan/plan';
 import type { Run } from './run';
 
 export type SheetSides = Sheet['sides'];

@@ -1,5 +1,5 @@
 import type { GridLayout } from '../ticket/ticket';
-import type { Box } from './place';
+import type { Box } from '../paper/box';
 
 /**
  * The cells of a grid over an area, in the order in which pages fill them.

@@ -6,10 +6,10 @@ import { type LINE_FIELDS } from '../ticket/line-fields';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox } from './area';
 import { layOut, visibleBox, type LaidOutRun } from './layout';
-import { sayDay } from './moment';
-import { ASCENT, DESCENT, widthOf } from './line-widths';
-import type { Box } from './place';
-import type { Cell, Side, Text } from './plan';
+import { sayDay } from '../marks/moment';
+import { ASCENT, DESCENT, widthOf } from '../marks/line-widths';
+import type { Box } from '../paper/box';
+import type { Cell, Side, Text } from '../plan/plan';
 import type { Run } from './run';
 
 type LineOfTicket = Ticket['lines'][number];

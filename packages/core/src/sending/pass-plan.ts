@@ -1,5 +1,5 @@
-import { turnTexts } from './lines';
-import type { Cell, Line, Plan, Sheet, Side } from './plan';
+import { turnTexts } from '../planning/lines';
+import type { Cell, Line, Plan, Sheet, Side } from '../plan/plan';
 
 /**
  * One of the two passes as a plan of its own: the sheets in its order, one-sided, each with the face that this pass prints.

@@ -2,7 +2,7 @@ import type { Orientation } from '../paper/orientation';
 import { mmToPoints, saySize, type Size } from '../paper/sizes';
 import type { Route, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
-import type { Box } from './place';
+import type { Box } from '../paper/box';
 import type { Run } from './run';
 
 /** The whole of a side as it is read, its lower left corner at the origin. */

@@ -1,5 +1,5 @@
 import type { Printer } from '../paper/printer';
-import type { Plan, Sheet } from './plan';
+import type { Plan, Sheet } from '../plan/plan';
 
 export type Passes = NonNullable<Plan['passes']>;
 

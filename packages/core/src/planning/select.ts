@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import { selectPages } from '../pages/selection';
-import { SelectionError } from '../pages/selection-error';
 import type { Ticket } from '../ticket/ticket';
+import { inPlace } from '../ticket/selection-place';
 import { TicketError } from '../ticket/ticket-error';
 
 /** The most pages a plan may have in all documents together (model, Choosing pages). */
@@ -20,15 +20,4 @@ export function select(ticket: Ticket, documents: readonly DocumentFacts[]): num
     }
     return numbers;
   });
-}
-
-/** Runs a reading of a selection and gives its error the place in the ticket. */
-export function inPlace<T>(place: () => string, read: () => T): T {
-  try {
-    return read();
-  } catch (error) {
-    if (!(error instanceof SelectionError)) throw error;
-    const { message, position, length, expected, repair } = error;
-    throw new TicketError(place(), message, `expected ${expected}`, position, length, repair);
-  }
 }

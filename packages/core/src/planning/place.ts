@@ -1,20 +1,14 @@
+import type { Box, Extent } from '../paper/box';
 import type { Ticket } from '../ticket/ticket';
-import type { Cell } from './plan';
+import type { Cell, Side } from '../plan/plan';
 
 /** What a cell of a plan says of its page's place. */
 export type Placement = Omit<Cell, 'document' | 'page'>;
 
-/** A rectangle in points; x and y are its lower left corner. */
-export interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
-export interface Extent {
-  readonly width: number;
-  readonly height: number;
+/** Where pages land on a side of that orientation. */
+export interface Place {
+  readonly orientation: Side['orientation'];
+  readonly placement: Placement;
 }
 
 /** A page no more than this many points larger than its place still prints at actual size under `auto-fit`. */

@@ -3,10 +3,11 @@ import type { Printer } from '../paper/printer';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { inset, marginsOf, sideBox, type Margins } from './area';
 import { bookletSides } from './booklet';
-import { cutMarks, frames } from './cut-marks';
+import { cutMarks, frames } from '../marks/cut-marks';
 import { cellCount, commonestSize, gridOf, type Grid } from './grid';
-import { placePage, type Box, type Extent, type Placement } from './place';
-import type { Cell, Line, Side } from './plan';
+import type { Box, Extent } from '../paper/box';
+import { placePage, type Place, type Placement } from './place';
+import type { Cell, Line, Side } from '../plan/plan';
 import type { Stretch } from './route';
 import type { Run } from './run';
 
@@ -18,12 +19,6 @@ export interface LaidOutRun {
   readonly signatures: readonly number[] | null;
   /** For each stretch, every place where its pages may land: few, where the pages are many. */
   readonly places: readonly (readonly Place[])[];
-}
-
-/** Where pages land on a side of that orientation. */
-export interface Place {
-  readonly orientation: Side['orientation'];
-  readonly placement: Placement;
 }
 
 /** Step 5. Imposes each run on sides. @throws TicketError where margin or gutter leave no room */

@@ -4,7 +4,8 @@ import type { GridLayout, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 import { inset, placeOf, sideBox, type Margins } from './area';
 import { gridCells } from './flow';
-import { fitScale, quarterOf, SAME_SCALE, type Box, type Extent } from './place';
+import type { Box, Extent } from '../paper/box';
+import { fitScale, quarterOf, SAME_SCALE } from './place';
 import type { Stretch } from './route';
 import type { Run } from './run';
 

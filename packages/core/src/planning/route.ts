@@ -1,7 +1,7 @@
 import type { DocumentFacts, PageFacts } from '../pages/facts';
 import type { PageSettings, Ticket } from '../ticket/ticket';
-import type { PageRules } from './page-rules';
-import type { Extent } from './place';
+import type { PageRules } from '../ticket/page-rules';
+import type { Extent } from '../paper/box';
 
 /**
  * Alike pages that follow each other in the order of printing: of one document, ruled by one route, of one size. A job has

@@ -1,5 +1,5 @@
 import { chooseTray, mayBeTurned, type Printer } from '../paper/printer';
-import type { Plan, Sheet } from './plan';
+import type { Plan, Sheet } from '../plan/plan';
 import { outsideSets } from './printing-order';
 
 /**

@@ -3,10 +3,10 @@ import { mayBeTurned, trayName, type Printer } from '../paper/printer';
 import { mmToPoints, saySize } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import { apartFrom } from './feed';
-import { widthOf } from './line-widths';
-import { sayDay, sayMoment } from './moment';
+import { widthOf } from '../marks/line-widths';
+import { sayDay, sayMoment } from '../marks/moment';
 import type { Passes } from './passes';
-import type { Plan, Sheet, Text } from './plan';
+import type { Plan, Sheet, Text } from '../plan/plan';
 
 /** The information sheet of a plan: a sheet before the job that says what it is and whose. */
 export type InformationSheet = NonNullable<Plan['informationSheet']>;

@@ -2,7 +2,7 @@ import { chooseTray, findTray, type Printer } from '../paper/printer';
 import { readSizeName, type Size } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import type { Leaf } from './pair';
-import type { Sheet } from './plan';
+import type { Sheet } from '../plan/plan';
 
 /**
  * Step 7. Each leaf becomes a sheet of its run's paper, from the run's tray. That tray is chosen with the run (it decides

@@ -1,8 +1,9 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer, Tray } from '../paper/printer';
 import type { Ticket } from '../ticket/ticket';
-import { draft, type Sheet } from './plan';
-import { outsideSets } from './printing-order';
+import type { Sheet } from '../plan/plan';
+import { draft } from '../planning/draft';
+import { outsideSets } from '../sending/printing-order';
 
 const NO_TRAYS: Printer = {
   name: 'any printer',

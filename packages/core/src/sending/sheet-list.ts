@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import { findTray, trayName, type Printer } from '../paper/printer';
 import { saySize } from '../paper/sizes';
-import type { Cell, Plan, Side } from './plan';
+import type { Cell, Plan, Side } from '../plan/plan';
 
 /** What the columns of a sheet list are called. */
 export const SHEET_LIST_HEAD = [

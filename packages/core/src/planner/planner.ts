@@ -1,0 +1,25 @@
+import { runChecks } from '../checks';
+import type { DocumentFacts } from '../pages/facts';
+import type { Printer } from '../paper/printer';
+import type { Plan, PlanOptions } from '../plan/plan';
+import { draft } from '../planning/draft';
+import type { Ticket } from '../ticket/ticket';
+
+/**
+ * The whole pipeline: what the ticket comes to on this printer.
+ *
+ * @param documents facts of the ticket's documents, in the ticket's order
+ * @throws TicketError where a selection cannot be read, names a page that is not there, or a setting cannot be planned
+ */
+export function plan(
+  ticket: Ticket,
+  documents: readonly DocumentFacts[],
+  printer: Printer,
+  options: PlanOptions = {},
+): Plan {
+  const drafted = draft(ticket, documents, printer, options);
+  const again: typeof draft = (...changed) => draft(changed[0], changed[1], changed[2], options);
+  const limit = options.largeRun ?? 200;
+  const checks = runChecks({ ...drafted, ticket, documents, printer, limit, draft: again });
+  return { ...drafted.plan, checks };
+}
