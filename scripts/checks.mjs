@@ -77,6 +77,7 @@ async function look() {
       { name: 'formatting', ...npm('format:check'), files, beside: true },
       { name: 'types', ...npm('typecheck'), files: code, beside: true },
       { name: 'lint', ...npm('lint'), files: code, beside: true },
+      { name: 'unused', ...npm('unused'), files: code, beside: true },
     ]),
     step({ name: 'build', command: 'bash', args: ['scripts/build.sh'], beside: true }),
   ]);

@@ -18,7 +18,7 @@ const FONTS = {
 };
 
 /** The names under which the demo's documents use the fonts the application ships. */
-export type FontName = keyof typeof FONTS;
+type FontName = keyof typeof FONTS;
 
 /** Points. */
 export const A4 = { width: 595.276, height: 841.89 };

@@ -13,7 +13,7 @@ import { writeWhole } from './write-whole';
 
 /** Exit status (model, Command line). */
 export const DONE = 0;
-export const STOPPED = 1;
+const STOPPED = 1;
 export const BAD_INPUT = 2;
 
 const out = (text: string): void => void process.stdout.write(`${text}\n`);

@@ -14,7 +14,7 @@ export const facts: fc.Arbitrary<DocumentFacts> = fc
   .array(size, { minLength: 1, maxLength: 24 })
   .map((pages) => ({ name: 'any.pdf', pages }));
 
-export const sides = fc.constantFrom('one-sided' as const, 'two-sided' as const);
+const sides = fc.constantFrom('one-sided' as const, 'two-sided' as const);
 const tray = fc.constantFrom('auto', 'tray-1', 'tray-2', 'tray-3');
 
 export const FLOWS = [
@@ -42,14 +42,14 @@ const givenGrid = fc.record({
   columns: fc.integer({ min: 1, max: 4 }),
   rows: fc.integer({ min: 1, max: 4 }),
 });
-export const booklet = fc.record({
+const booklet = fc.record({
   kind: fc.constant('booklet' as const),
   sheetsPerSignature: fc.integer({ min: 0, max: 3 }),
   creep: fc.constantFrom(0, 0.2),
   cover: fc.constantFrom(null, 'tray-3'),
   marks: fc.constantFrom('none' as const, 'fold' as const),
 });
-export const layout = fc.oneof(grid, grid, givenGrid, booklet);
+const layout = fc.oneof(grid, grid, givenGrid, booklet);
 
 const scale = fc.record({
   mode: fc.constantFrom('auto-fit', 'fit', 'fill', 'none', 'fit-width', 'percent'),

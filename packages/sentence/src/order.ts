@@ -7,7 +7,7 @@ import { trayChoices } from './paper';
 
 const LONGEST_NAME = 48;
 
-export function documentTitle({ ticket, documents, at }: Situation): string {
+function documentTitle({ ticket, documents, at }: Situation): string {
   const only = ticket.documents.length === 1 && ticket.title !== '';
   return shortened(only ? ticket.title : nameWithoutKind(documents[at]?.name ?? 'a document'));
 }

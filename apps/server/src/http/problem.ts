@@ -26,7 +26,7 @@ export const cautionsStand = (cautions: readonly Caution[]): Problem =>
     cautions: cautions.map(({ code, message }) => ({ code, message })),
   });
 
-export function sendProblem(response: Response, { code, message, extra }: Problem): void {
+function sendProblem(response: Response, { code, message, extra }: Problem): void {
   const { status, title } = PROBLEMS[code];
   response
     .status(status)

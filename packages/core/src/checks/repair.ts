@@ -6,7 +6,7 @@ import { TicketError } from '../ticket/ticket-error';
 import type { CheckContext } from './context';
 
 /** The ticket as a repair leaves it. */
-export const repaired = (ticket: Ticket, { patch }: Pick<Repair, 'patch'>): Ticket => ({ ...ticket, ...patch });
+const repaired = (ticket: Ticket, { patch }: Pick<Repair, 'patch'>): Ticket => ({ ...ticket, ...patch });
 
 /** A check with its repair, where there is one. */
 export const withRepair = (check: Check, repair: Repair | null): Check => (repair ? { ...check, repair } : check);

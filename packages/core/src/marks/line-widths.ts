@@ -3,7 +3,7 @@
  * size, from U+0020 to U+017F; 0: no letter. A test holds them to the font itself.
  */
 // prettier-ignore
-export const LETTER_WIDTHS: readonly number[] = [
+const LETTER_WIDTHS: readonly number[] = [
   318, 401, 460, 838, 636, 950, 780, 275, 390, 390, 500, 838, 318, 361, 318, 337,
   636, 636, 636, 636, 636, 636, 636, 636, 636, 636, 337, 337, 838, 838, 838, 531,
   1000, 684, 686, 698, 770, 632, 575, 775, 752, 295, 295, 656, 557, 863, 748, 787,
@@ -29,7 +29,7 @@ export const LETTER_WIDTHS: readonly number[] = [
 ];
 
 /** The first letter of the table. */
-export const FIRST_LETTER = 0x20;
+const FIRST_LETTER = 0x20;
 
 /** Of letters that are not in the table: as wide as the widest of most scripts. */
 const OTHER = 1000;

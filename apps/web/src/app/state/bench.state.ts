@@ -246,7 +246,7 @@ const reducer = createReducer(
 const isOpen = ({ jobId, setupId }: BenchState, { kind, id }: Changed): boolean =>
   id === (kind === 'job' ? jobId : setupId);
 
-export const carries = (sheet: Sheet, { document, page }: PageToRoute): boolean =>
+const carries = (sheet: Sheet, { document, page }: PageToRoute): boolean =>
   [...sheet.front.cells, ...(sheet.back?.cells ?? [])].some((cell) => cell.document === document && cell.page === page);
 
 /** What the ticket is said and changed before; null before the job is there. The document in question is the first. */

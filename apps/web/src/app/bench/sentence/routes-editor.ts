@@ -157,7 +157,7 @@ export class RoutesEditor {
 const countPages = (count: number): string => (count === 1 ? '1 page' : `${count} pages`);
 
 /** A route says only what is different; what is left undefined is the ticket's. */
-export const tidy = (route: Route): Route =>
+const tidy = (route: Route): Route =>
   Object.fromEntries(Object.entries(route).filter(([, value]) => value !== undefined)) as Route;
 
 /** Whether a route says more than tray and sides. */
