@@ -109,7 +109,7 @@ build_all() {
   [ -f apps/web/dist/browser/index.html ] || rm -f "$STATE/web.stamp"
   [ -f apps/server/dist/main.js ] && [ -f apps/printer/dist/main.js ] || rm -f "$STATE/programs.stamp"
   when_changed programs "$(hash_of "${FOUNDATION[@]}" apps/server apps/printer apps/cli demo scripts/bundle.mjs)" build_programs
-  when_changed web "$(hash_of "${FOUNDATION[@]}" apps/web angular.json)" build_web
+  when_changed web "$(hash_of "${FOUNDATION[@]}" apps/web angular.json scripts/notices.mjs)" build_web
 }
 build_programs() {
   say "building the programs"

@@ -1,6 +1,8 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
 import { BenchPage, countPages, textOf, wordsOf } from './bench-page';
-import { expect, test } from './world';
+import { expect, ROOT, test } from './world';
 
 /** Whole jobs as people set them up, from the open Bench to what the printer delivered or poppler reads in the file. */
 
@@ -315,4 +317,25 @@ test('documents are moved, turned, repeated and taken out, and all of it undone'
   for (let step = 0; step < 5; step += 1) await page.keyboard.press('Control+z');
   await expect(bench.sentence).not.toContainText('turned');
   await expect(bench.sentence).toContainText('Print all 8 pages of programme, one copy');
+});
+
+test('the notices of all that is shipped are at hand', async ({ quietPage: page, world }) => {
+  await page.goto(world.base);
+  const link = page.getByRole('link', { name: 'Notices of what Foglio is made with' });
+  const answer = await fetch(world.base + (await link.getAttribute('href')));
+  const text = await answer.text();
+  const { dependencies } = JSON.parse(readFileSync(join(ROOT, 'apps/server/package.json'), 'utf8')) as {
+    dependencies: Record<string, string>;
+  };
+  const named = [
+    '@fontsource-variable/literata',
+    '@embedpdf/pdfium',
+    'pdfjs-dist',
+    '@angular/core',
+    ...Object.keys(dependencies),
+  ];
+  for (const name of named.filter((one) => !one.startsWith('@foglio/'))) {
+    expect(text).toMatch(new RegExp(`^${name} \\d`, 'm'));
+  }
+  expect(text).toContain('PDFium Authors');
 });
