@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Route } from '@playwright/test';
 import { BenchPage } from './bench-page';
 import { Wire } from './wire';
 import { expect, test, type World } from './world';
@@ -70,6 +71,26 @@ test('an answer that is lost on its way: Send pressed once more sends nothing tw
   expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(1);
   expect(await world.delivered(1)).toHaveLength(14);
   expect(await world.delivered(2)).toEqual([]);
+});
+
+test('left while its last change is being saved, it is not sent, and that is said', async ({ page, world }) => {
+  const bench = new BenchPage(page, world);
+  const job = await world.demoJob('contract', { tray: 'tray-1' });
+  await bench.open(job);
+  const saves: Route[] = [];
+  await page.route('**/api/jobs/*', (route) =>
+    route.request().method() === 'PUT' ? void saves.push(route) : route.continue(),
+  );
+  await bench.typePages('1-4');
+  await bench.tally.getByRole('button', { name: 'Send 4 sheets', exact: true }).click();
+  await expect.poll(() => saves.length).toBe(1);
+  await page.getByRole('link', { name: 'Desk', exact: true }).click();
+  await expect(
+    page.getByText('“contract” was not sent: you left it while its last change was being saved.'),
+  ).toBeVisible();
+  await saves[0]!.continue();
+  await expect.poll(async () => (await world.api<{ revision: number }>(`/jobs/${job}`)).revision).toBe(2);
+  expect(await world.api<Delivery[]>('/deliveries')).toEqual([]);
 });
 
 test('what the screen could not know yet: another paper in the tray is refused in words, shown, and then sent', async ({

@@ -24,7 +24,12 @@ export class Sendings {
     });
   }
 
-  private tell({ title }: Sending, error: unknown): void {
+  /** Send was pressed, and the screen was left while the last change was still on its way to the server. */
+  leftUnsaved(title: string): void {
+    this.tell({ title }, new Error('you left it while its last change was being saved. Open it and send it.'));
+  }
+
+  private tell({ title }: Pick<Sending, 'title'>, error: unknown): void {
     this.notices.open(`“${title}” was not sent: ${sayError(error)}`, 'Close');
   }
 }

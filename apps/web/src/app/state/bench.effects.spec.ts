@@ -263,6 +263,18 @@ describe('sending', () => {
     expect(sent).toEqual([{ jobId: 'j', title: 'a.pdf', revision: 2, sheets: 2, seal, confirmed: [] }]);
   });
 
+  test('where the screen is left before all is saved, it is said that nothing was sent', () => {
+    const told: string[] = [];
+    const { store, dispatch, now } = storeOf(change);
+    dispatch(planOf(now()));
+    const sendings = { leftUnsaved: (title: string) => told.push(title) } as unknown as Sendings;
+    const wanted = BenchActions.sendingWanted({ seen: now().seen!, confirmed: [] });
+    const screen = send(of(wanted) as never, store, sendings, {} as Api).subscribe();
+    expect(told).toEqual([]);
+    screen.unsubscribe();
+    expect(told).toEqual(['a.pdf']);
+  });
+
   test('is refused where the ticket or the printer is another by the time that all is saved', () => {
     const later = BenchActions.ticketChanged({ ticket: { ...ticket, copies: 3 } });
     for (const [action, news] of [

@@ -10,6 +10,7 @@ import {
   EMPTY,
   exhaustMap,
   filter,
+  finalize,
   forkJoin,
   map,
   merge,
@@ -183,10 +184,12 @@ export const send = createEffect(
   (actions = inject(Actions), store = inject(Store), sendings = inject(Sendings), api = inject(Api)) =>
     actions.pipe(
       ofType(BenchActions.sendingWanted),
-      exhaustMap(({ seen, confirmed }) =>
-        store.select(benchFeature.selectBenchState).pipe(
+      exhaustMap(({ seen, confirmed }) => {
+        let isSaved = false;
+        return store.select(benchFeature.selectBenchState).pipe(
           filter(({ saving }) => saving !== 'unsaved'),
           take(1),
+          tap(() => (isSaved = true)),
           switchMap((state) => {
             const why = whyNotSent(seen, state);
             if (why !== null) return of(BenchActions.sendingRefused({ message: why }));
@@ -210,8 +213,10 @@ export const send = createEffect(
             );
             return concat(refused, now);
           }),
-        ),
-      ),
+          // Whoever is gone by then has to hear that nothing is printed.
+          finalize(() => isSaved || sendings.leftUnsaved(titleOf(seen.ticket, seen.documents))),
+        );
+      }),
     ),
   { functional: true },
 );
