@@ -17,9 +17,6 @@ const FONTS = {
   'sans-bold': font('atkinson-hyperlegible-next', '700-normal'),
 };
 
-/** The names under which the demo's documents use the fonts the application ships. */
-type FontName = keyof typeof FONTS;
-
 /** Points. */
 export const A4 = { width: 595.276, height: 841.89 };
 
