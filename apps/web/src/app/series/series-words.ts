@@ -46,3 +46,9 @@ export function sayRow(
 /** Files that keep the series from being sent: those that cannot be printed as they are, and are not left out. */
 export const isUnfit = (row: SeriesRow, outcome: RowOutcome | undefined): boolean =>
   !row.skipped && sayRow(row, outcome, false).mark === 'unfit';
+
+/** A folder's name where files came in one, otherwise that of the set-up. */
+export function titleOfFiles(files: readonly File[], setup: string): string {
+  const [folder, rest] = files[0]?.webkitRelativePath.split('/') ?? [];
+  return rest === undefined || !folder ? setup : folder;
+}

@@ -51,7 +51,7 @@ import {
   type RowView,
   type SeriesParts,
 } from './series-view';
-import { countFiles, saySeriesState } from './series-words';
+import { countFiles, saySeriesState, titleOfFiles } from './series-words';
 
 /** CSS pixels; rows are all alike, so that hundreds scroll smoothly. */
 const ROW = 44;
@@ -177,7 +177,7 @@ export class Series {
   /** Begins a series with the files, in the order of their names. */
   protected async begin({ setup, printer, files }: Beginning): Promise<void> {
     await this.tell(async () => {
-      const title = titleOf(files, setup.name);
+      const title = titleOfFiles(files, setup.name);
       const series = await firstValueFrom(this.api.createSeries(title, setup.ticket, printer.id));
       await this.router.navigate(['/series', series.id]);
       void this.intake.takeIn(series.id, inOrder(files.filter(({ name }) => !isHidden(name))));
@@ -395,10 +395,4 @@ export class Series {
       this.setups.set(await firstValueFrom(this.api.setups()));
     });
   }
-}
-
-/** A folder's name where files came in one, otherwise that of the set-up. */
-function titleOf(files: readonly File[], setup: string): string {
-  const [folder, rest] = files[0]?.webkitRelativePath.split('/') ?? [];
-  return rest === undefined || !folder ? setup : folder;
 }
