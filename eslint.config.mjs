@@ -22,6 +22,8 @@ const ROOMS = {
 const CORE = [
   'paper',
   'pages',
+  'settings',
+  'printer',
   'ticket',
   'plan',
   'marks',

@@ -318,7 +318,7 @@ describe('what cannot be is told in one clear line: the file, the place and the 
     [
       'a route that does nothing',
       { routes: [{ pages: '1' }] },
-      'routes[0]: a route must change something; give it a tray, sides, paper, layout, scale, margin, rotate, color or ownSheet',
+      'routes[0]: a route must change something; give it rotate, sides, layout, paper, scale, margin, color, tray or ownSheet',
     ],
     [
       'a route of a document that is not there',

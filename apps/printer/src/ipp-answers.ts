@@ -1,4 +1,4 @@
-import { pointsToMm, readSizeName } from '@foglio/core';
+import { KNOWN, pointsToMm, readSizeName, TOLD, type KnownField, type Printer } from '@foglio/core';
 import {
   allStrings,
   boolean,
@@ -35,17 +35,10 @@ export interface Answer {
 }
 
 /** Job template attributes this printer takes; any other in a job is refused by name, not ignored. */
-const JOB_TEMPLATE = [
-  'copies',
-  'sheet-collate',
-  'multiple-document-handling',
-  'sides',
-  'media-col',
-  'overrides',
-  'print-quality',
-  'print-color-mode',
-  'print-scaling',
-];
+const JOB_TEMPLATE = [...TOLD.map(({ attribute }) => attribute), 'multiple-document-handling', 'overrides'];
+
+/** What may be said of a document alone. */
+const OF_SHEET = TOLD.filter(({ of }) => of === 'sheet').map(({ attribute }) => attribute);
 
 /** Answers one request. The document of Send-Document must have come whole. */
 export async function answer(
@@ -107,9 +100,6 @@ function refusal(job: Attributes, machine: Machine): Answer | null {
 
 function supports(name: string, values: readonly Value[], machine: Machine): boolean {
   const { profile } = machine;
-  if (name === 'sides') {
-    return values.every((value) => profile.duplex || (value.tag === 'keyword' && value.value === 'one-sided'));
-  }
   if (name === 'copies')
     return values.every((value) => value.tag === 'integer' && value.value >= 1 && value.value <= MAX_COPIES);
   if (name === 'media-col') {
@@ -128,8 +118,18 @@ function supports(name: string, values: readonly Value[], machine: Machine): boo
         ),
     );
   }
-  return true;
+  const known = answersOf(profile)[`${name}-supported`];
+  return !known || values.every((value) => known.some((one) => JSON.stringify(one) === JSON.stringify(value)));
 }
+
+/** What the profile tells of the settings that a printer is asked for. */
+const answersOf = (profile: Printer): Attributes =>
+  Object.fromEntries(
+    KNOWN.map(({ field, asked, syntax, answer }) => {
+      const values = answer(profile[field as KnownField] as never);
+      return [asked, values.map(syntax === 'keyword' ? keyword : (value) => boolean(value === 'true'))];
+    }),
+  );
 
 const MAX_COPIES = 9999;
 
@@ -261,7 +261,6 @@ function printerAttributes(operation: Attributes, machine: Machine, address: str
 function allPrinterAttributes(machine: Machine, address: string): Attributes {
   const { profile, stop, loaded } = machine;
   const busy = [...machine.jobs.values()].some((job) => job.state === 'processing');
-  const sides = profile.duplex ? ['one-sided', 'two-sided-long-edge', 'two-sided-short-edge'] : ['one-sided'];
   const hundredths = (mm: number): Value => integer(Math.round(mm * 100));
   const ready = profile.trays.map((tray) => {
     const size = readSizeName(tray.size) ?? { width: 0, height: 0 };
@@ -312,10 +311,9 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
     'printer-state': [enumeration(stop ? 5 : busy ? 4 : 3)],
     'printer-state-reasons': stateReasons(machine).map(keyword),
     'pages-per-minute': [integer(Math.round(profile.sidesPerMinute ?? 0))],
-    'color-supported': [boolean(profile.color)],
+    ...answersOf(profile),
     'copies-supported': [rangeOf(1, MAX_COPIES)],
     'sheet-collate-supported': ['collated', 'uncollated'].map(keyword),
-    'sides-supported': sides.map(keyword),
     'media-col-supported': ['media-size', 'media-source', 'media-type'].map(keyword),
     'media-source-supported': ['auto', ...profile.trays.map((tray) => tray.id)].map(keyword),
     'media-col-ready': ready,
@@ -326,9 +324,7 @@ function allPrinterAttributes(machine: Machine, address: string): Attributes {
       ),
     ],
     'job-creation-attributes-supported': JOB_TEMPLATE.map(keyword),
-    ...(profile.jobs.documents
-      ? { 'document-creation-attributes-supported': ['media-col', 'sides'].map(keyword) }
-      : {}),
+    ...(profile.jobs.documents ? { 'document-creation-attributes-supported': OF_SHEET.map(keyword) } : {}),
     'page-delivery-supported': [keyword(`same-order-${profile.delivers}`)],
     'overrides-supported': [...profile.jobs.overrides, 'pages'].map(keyword),
     'multiple-document-jobs-supported': [boolean(profile.jobs.documents)],

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import supertest from 'supertest';
 import { ANY_FILE, isSetup, type Ticket } from '@foglio/core';
 import { enterHouseSetup } from '../src/setups/setup-store';
@@ -80,4 +81,13 @@ test.each([
   const answer = await api().post('/api/setups').send(body);
   expect(answer.body).toMatchObject({ code });
   expect((answer.body as { detail: string }).detail).toMatch(detail);
+});
+
+test('what an older version kept is read with the defaults of what is new since, without a migration', async () => {
+  const saved = await save('Old');
+  await server.db.execute(sql`update setups set ticket = ticket - 'slips' #- '{scale,percent}' where id = ${saved.id}`);
+  const { rows } = await server.db.execute(sql`select ticket from setups where id = ${saved.id}`);
+  expect(rows[0]?.['ticket']).not.toHaveProperty('slips');
+  const read = (await all()).find(({ id }) => id === saved.id);
+  expect(read?.ticket).toEqual(saved.ticket);
 });

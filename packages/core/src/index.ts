@@ -1,7 +1,7 @@
 /** All that other rooms may import of the core; `validate` is apart, since Ajv has no place in the browser. */
 export { orientationOf, type Orientation } from './paper/orientation';
-export { findTray, trayName, type Printer, type PrinterInput, type Tray } from './paper/printer';
-export { printerSchema } from './paper/printer.schema';
+export { findTray, trayName, type Printer, type PrinterInput, type Tray } from './printer/printer';
+export { printerSchema } from './printer/printer.schema';
 export {
   findSize,
   KNOWN_SIZES,
@@ -34,8 +34,8 @@ export {
   type OpenSelection,
 } from './ticket/setup';
 export {
+  allLike,
   isMonochrome,
-  routeSettings,
   type Layout,
   type Route,
   type Sides,
@@ -43,9 +43,13 @@ export {
   type TicketInput,
 } from './ticket/ticket';
 export { isSameTicket } from './ticket/same-ticket';
-export { LINE_FIELDS } from './ticket/line-fields';
+export { fragmentOf, KNOWN, TOLD, type KnownField } from './settings';
+export { LINE_FIELDS, LINE_SIZE } from './settings/lines';
+export { plainTicket } from './ticket/plain-ticket';
+export { storedPrinter, storedTicket } from './ticket/stored';
 export { TicketError } from './ticket/ticket-error';
-export { bookletDefaults, gridDefaults, ticketSchema } from './ticket/ticket.schema';
+export { bookletDefaults, gridDefaults } from './settings/layout';
+export { ticketSchema } from './ticket/ticket.schema';
 export { plan } from './planner/planner';
 export type { Cell, Check, Line, PageName, Plan, Repair, Sheet, Side, Text } from './plan/plan';
 export { boxOfText } from './planning/lines';

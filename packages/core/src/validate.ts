@@ -1,14 +1,15 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
-import { printerSchema } from './paper/printer.schema';
-import type { Printer } from './paper/printer';
+import { printerSchema } from './printer/printer.schema';
+import type { Printer } from './printer/printer';
 import { planSchema } from './plan/plan.schema';
 import type { Plan } from './plan/plan';
+import { carriedBy } from './settings';
 import type { Ticket } from './ticket/ticket';
 import { TicketError } from './ticket/ticket-error';
+import { storedPrinter, storedTicket } from './ticket/stored';
 import { ticketSchema } from './ticket/ticket.schema';
 
 const ajv = new Ajv({
-  useDefaults: true,
   allErrors: false,
   discriminator: true,
   allowUnionTypes: true,
@@ -32,10 +33,11 @@ const planValidator = compiled<Plan>(planSchema);
  *
  * @throws TicketError naming the place and the repair; an unknown field is an error, never ignored
  */
-export const readTicket = (data: unknown): Ticket => read(data, ticketValidator(), 'the ticket');
+export const readTicket = (data: unknown): Ticket => storedTicket(read(data, ticketValidator(), 'the ticket'));
 
 /** A printer profile read from data of any origin. @throws TicketError */
-export const readPrinter = (data: unknown): Printer => read(data, printerValidator(), 'the printer profile');
+export const readPrinter = (data: unknown): Printer =>
+  storedPrinter(read(data, printerValidator(), 'the printer profile'));
 
 /** A plan read from data of any origin. @throws TicketError */
 export const readPlan = (data: unknown): Plan => read(data, planValidator(), 'the plan');
@@ -102,7 +104,7 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
     case 'anyOf':
       return {
         problem: 'a route must change something',
-        repair: 'give it a tray, sides, paper, layout, scale, margin, rotate, color or ownSheet',
+        repair: `give it ${choice(carriedBy('route'))}`,
       };
     default:
       return { problem: error.message ?? 'cannot be used', repair: 'correct it' };
@@ -110,3 +112,5 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
 }
 
 const list = (values: readonly unknown[]): string => values.map((value) => JSON.stringify(value)).join(', ');
+
+const choice = (names: readonly string[]): string => `${names.slice(0, -1).join(', ')} or ${names.at(-1)}`;

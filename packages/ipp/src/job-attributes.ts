@@ -1,4 +1,4 @@
-import { isMonochrome, pointsToMm, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import { isMonochrome, pointsToMm, TOLD, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { collection, enumeration, integer, keyword, rangeOf, type Attributes, type Value } from './message';
 
 /** How pages of the sent file are printed; pages of one setting need no more than one override. */
@@ -8,9 +8,6 @@ interface Setting {
   readonly ranges: { lower: number; upper: number }[];
   sheets: number;
 }
-
-/** print-quality (RFC 8011, section 5.2.13). */
-const QUALITIES = { draft: 3, normal: 4, high: 5 } as const;
 
 /** Sheets that are sent together, in order. */
 export type SentSheets = Pick<Plan, 'sheets' | 'sets' | 'collate'>;
@@ -37,16 +34,26 @@ export function jobAttributes(sent: SentSheets, ticket: Ticket, media: MediaWay 
 
 /** What is said once for a job, whatever its sheets. */
 export function wholeJob({ sets, collate }: Omit<SentSheets, 'sheets'>, ticket: Ticket): Attributes {
-  return {
-    copies: [integer(sets)],
-    'sheet-collate': [keyword(collate ? 'collated' : 'uncollated')],
-    'print-quality': [enumeration(QUALITIES[ticket.quality])],
-    // Where only some pages are wanted in grey, `impose` has turned them: the attribute is one for the whole job.
-    'print-color-mode': [keyword(isMonochrome(ticket) ? 'monochrome' : 'auto')],
-    // The file is imposed at the paper's size already: the printer must not shrink it again (PWG 5100.16, print-scaling).
-    'print-scaling': [keyword('none')],
-  };
+  const color = isMonochrome(ticket) ? 'monochrome' : 'auto';
+  // The file is imposed at the paper's size already.
+  return toldOf('job', { ...ticket, copies: sets, collate, color, scale: 'none' });
 }
+
+/** What a printer is told for a job or for a sheet, of the settings that are told by one plain value. */
+function toldOf(of: 'job' | 'sheet', values: Readonly<Record<string, unknown>>): Attributes {
+  const told = TOLD.filter((one) => one.of === of && one.syntax !== 'collection');
+  return Object.fromEntries(
+    told.map(({ name, attribute, syntax, values: words }) => {
+      const value = words ? words[String(values[name])] : values[name];
+      return [
+        attribute,
+        [syntax === 'keyword' ? keyword(value as string) : NUMBERS[syntax as 'integer' | 'enum'](value as number)],
+      ];
+    }),
+  );
+}
+
+const NUMBERS = { integer, enum: enumeration } as const;
 
 /** Sheets that follow each other and differ in nothing a printer is told: each stretch can be a document or a job. */
 export function alikeStretches(sheets: readonly Sheet[]): Sheet[][] {
@@ -83,7 +90,7 @@ function settingsOf(sheets: readonly Sheet[], media: MediaWay): Setting[] {
 /** What a printer is told of a sheet. */
 export function sheetAttributes(sheet: Sheet, media: MediaWay): Attributes {
   const col = media === 'by-size' ? collection({ 'media-source': [keyword('auto')] }) : mediaCol(sheet);
-  return { sides: [keyword(sheet.sides)], 'media-col': [col] };
+  return { ...toldOf('sheet', { ...sheet }), 'media-col': [col] };
 }
 
 /** media-col with size in hundredths of a millimetre and source (PWG 5100.3, media-col). */

@@ -1,4 +1,4 @@
-import { KNOWN_SIZES, mmToPoints, type Printer, type Tray } from '@foglio/core';
+import { KNOWN, KNOWN_SIZES, mmToPoints, type KnownField, type Printer, type Tray } from '@foglio/core';
 import { allStrings, collections, firstBoolean, firstNumber, firstString, type Attributes } from './message';
 
 /** What is asked of a printer to know it: Get-Printer-Attributes, requested-attributes. */
@@ -7,8 +7,7 @@ export const PROFILE_ATTRIBUTES = [
   'printer-info',
   'printer-state',
   'printer-state-reasons',
-  'sides-supported',
-  'color-supported',
+  ...KNOWN.map(({ asked }) => asked),
   'media-source-supported',
   'media-col-ready',
   'printer-input-tray',
@@ -18,7 +17,7 @@ export const PROFILE_ATTRIBUTES = [
   'overrides-supported',
   'multiple-document-jobs-supported',
   'document-creation-attributes-supported',
-] as const;
+];
 
 /**
  * A printer's answer as a profile to plan against. Prices are not among what a printer tells; they are zero here and
@@ -44,8 +43,7 @@ export function readProfile(attributes: Attributes): Printer {
   );
   return {
     name: firstString(attributes, 'printer-info') ?? firstString(attributes, 'printer-name') ?? 'printer',
-    duplex: allStrings(attributes, 'sides-supported').some((side) => side.startsWith('two-sided')),
-    color: firstBoolean(attributes, 'color-supported') ?? false,
+    ...readKnown(attributes),
     margin: Math.max(0, ...margins),
     maxDuplexWeight: null,
     delivers: deliveryOf(attributes),
@@ -60,6 +58,18 @@ export function readProfile(attributes: Attributes): Printer {
       documents: takesDocuments(attributes),
     },
   };
+}
+
+type Known = Pick<Printer, KnownField>;
+
+/** What the settings ask of a printer, from its answers. */
+function readKnown(attributes: Attributes): Known {
+  const said = KNOWN.map(({ field, asked, syntax, read }) => {
+    const flag = firstBoolean(attributes, asked);
+    const values = syntax === 'keyword' ? allStrings(attributes, asked) : flag === null ? [] : [String(flag)];
+    return [field, read(values)];
+  });
+  return Object.fromEntries(said) as Known;
 }
 
 /** Which way sheets lie in the output; face down where the printer does not say (common practice). */

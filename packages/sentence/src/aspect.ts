@@ -1,32 +1,6 @@
-import { findTray, trayName, type DocumentFacts, type Printer, type Ticket } from '@foglio/core';
-
-/** What a ticket is said and changed before: its documents, and the printer it is for. */
-export interface Situation {
-  readonly ticket: Ticket;
-  readonly documents: readonly DocumentFacts[];
-  readonly printer: Printer;
-  /** The document in question, from 0, where an aspect is about one. */
-  readonly at: number;
-  /** The set-up that new jobs for this printer start from: what differs from it stands out. */
-  readonly house: Ticket;
-}
-
-/** One value that may be taken. */
-export interface Choice {
-  readonly label: string;
-  readonly patch: Partial<Ticket>;
-}
-
-/** A value that is typed. */
-export interface NumberField {
-  readonly label: string;
-  readonly unit: string;
-  readonly value: number;
-  readonly least: number;
-  readonly most: number;
-  readonly step: number;
-  readonly patch: (value: number) => Partial<Ticket>;
-}
+import { findTray, trayName, type Printer, type Ticket } from '@foglio/core';
+import { plainPatch, type Field } from './field';
+import type { Choice, NumberField, Situation } from './situation';
 
 /**
  * One thing a person can set: how the sentence says it and what its popover offers. The sentence, the popovers, "and also"
@@ -42,8 +16,10 @@ export interface Aspect {
   readonly lead: string;
   /** The phrase; null where nothing is to be said, since it is at its usual value or means nothing here. */
   readonly say: (situation: Situation) => string | null;
-  /** The values at which there is nothing to say of it, or the plainest thing; "leave out" gives it these. */
-  readonly plain: (situation: Situation) => Partial<Ticket>;
+  /** What of the ticket it is about. At the defaults of these there is nothing to say of it, or the plainest thing. */
+  readonly fields: readonly Field[];
+  /** What "leave out" makes of the ticket, where that is not the defaults of the fields. */
+  readonly plain?: (situation: Situation) => Partial<Ticket>;
   /** Whether it means anything for this ticket; always, unless given. */
   readonly fits?: (situation: Situation) => boolean;
   readonly choices?: (situation: Situation) => readonly Choice[];
@@ -56,14 +32,18 @@ export interface Aspect {
   };
 }
 
-type Worded = Pick<Aspect, 'say' | 'plain'>;
+type Worded = Pick<Aspect, 'say' | 'fields' | 'plain'>;
+
+/** The change that leaves an aspect out. */
+export const plainOf = (aspect: Pick<Aspect, 'fields' | 'plain'>, situation: Situation): Partial<Ticket> =>
+  aspect.plain?.(situation) ?? plainPatch(situation, aspect.fields);
 
 /** The fields of the ticket that an aspect is about, as the house set-up has them. */
 function ofHouse(aspect: Worded, situation: Situation): Partial<Ticket> {
   const { ticket, house } = situation;
   const [entry] = house.documents;
   const documents = ticket.documents.map((one) => ({ ...one, ...entry, file: one.file }));
-  const keys = Object.keys(aspect.plain(situation)) as (keyof Ticket)[];
+  const keys = Object.keys(plainOf(aspect, situation)) as (keyof Ticket)[];
   return Object.fromEntries(keys.map((key) => [key, { ...house, documents, title: ticket.title }[key]]));
 }
 
@@ -77,7 +57,7 @@ export const isUsual = (aspect: Worded, situation: Situation): boolean =>
 
 /** The change back to the house set-up: to the plain values where these are the usual ones. */
 export function usual(aspect: Worded, situation: Situation): Partial<Ticket> {
-  const plain = aspect.plain(situation);
+  const plain = plainOf(aspect, situation);
   const said = aspect.say({ ...situation, ticket: { ...situation.ticket, ...plain } });
   return said === sayUsual(aspect, situation) ? plain : ofHouse(aspect, situation);
 }
@@ -88,13 +68,6 @@ export const holds = (ticket: Ticket, patch: Partial<Ticket>): boolean =>
 
 export type GridLayout = Extract<Ticket['layout'], { kind: 'grid' }>;
 export type BookletLayout = Extract<Ticket['layout'], { kind: 'booklet' }>;
-
-/** The ticket's layout with some of it changed. */
-export const withGrid = ({ ticket }: Situation, change: Partial<GridLayout>): Partial<Ticket> =>
-  ticket.layout.kind === 'grid' ? { layout: { ...ticket.layout, ...change } } : {};
-
-export const withBooklet = ({ ticket }: Situation, change: Partial<BookletLayout>): Partial<Ticket> =>
-  ticket.layout.kind === 'booklet' ? { layout: { ...ticket.layout, ...change } } : {};
 
 export const gridOf = ({ ticket }: Situation): GridLayout | null =>
   ticket.layout.kind === 'grid' ? ticket.layout : null;

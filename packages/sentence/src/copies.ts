@@ -1,5 +1,6 @@
 import type { Ticket } from '@foglio/core';
 import type { Aspect } from './aspect';
+import { choicesOf, numberOf } from './field';
 
 /** How many, in what order, on which sides. */
 
@@ -16,18 +17,8 @@ export const copies: Aspect = {
   offer: null,
   lead: ', ',
   say: ({ ticket }) => (ticket.copies === 1 ? 'one copy' : `${ticket.copies} copies`),
-  plain: () => ({ copies: 1 }),
-  numbers: ({ ticket }) => [
-    {
-      label: 'Copies',
-      unit: '',
-      value: ticket.copies,
-      least: 1,
-      most: 100_000,
-      step: 1,
-      patch: (value) => ({ copies: value }),
-    },
-  ],
+  fields: ['copies'],
+  numbers: (situation) => [numberOf(situation, 'copies', { label: 'Copies', unit: '' })],
 };
 
 export const sets: Aspect = {
@@ -39,11 +30,12 @@ export const sets: Aspect = {
     if (ticket.copies === 1) return null;
     return ticket.collate ? 'complete sets' : 'the same sheet again before the next';
   },
-  plain: () => ({ collate: true }),
-  choices: () => [
-    { label: 'Complete sets: the whole job, then the whole job again', patch: { collate: true } },
-    { label: 'The same sheet again: all copies of sheet 1, then of sheet 2', patch: { collate: false } },
-  ],
+  fields: ['collate'],
+  choices: (situation) =>
+    choicesOf(situation, 'collate', [
+      [true, 'Complete sets: the whole job, then the whole job again'],
+      [false, 'The same sheet again: all copies of sheet 1, then of sheet 2'],
+    ]),
 };
 
 export const sides: Aspect = {
@@ -52,11 +44,12 @@ export const sides: Aspect = {
   offer: null,
   lead: ', on ',
   say: ({ ticket }) => (folded(ticket) ? null : ticket.sides === 'two-sided' ? 'both sides' : 'one side'),
-  plain: () => ({ sides: 'one-sided' }),
-  choices: () => [
-    { label: 'Both sides of the sheet', patch: { sides: 'two-sided' } },
-    { label: 'One side; backs stay blank', patch: { sides: 'one-sided' } },
-  ],
+  fields: ['sides'],
+  choices: (situation) =>
+    choicesOf(situation, 'sides', [
+      ['two-sided', 'Both sides of the sheet'],
+      ['one-sided', 'One side; backs stay blank'],
+    ]),
 };
 
 export const bind: Aspect = {
@@ -65,12 +58,13 @@ export const bind: Aspect = {
   offer: null,
   lead: ' turning ',
   say: ({ ticket }) => (ticket.sides === 'two-sided' && !folded(ticket) ? sayBind(ticket.bind) : null),
-  plain: () => ({ bind: 'left' }),
-  choices: () => [
-    { label: 'Like a book, held on the left', patch: { bind: 'left' } },
-    { label: 'Like a book read from the right, held on the right', patch: { bind: 'right' } },
-    { label: 'Like a pad, held at the top', patch: { bind: 'top' } },
-  ],
+  fields: ['bind'],
+  choices: (situation) =>
+    choicesOf(situation, 'bind', [
+      ['left', 'Like a book, held on the left'],
+      ['right', 'Like a book read from the right, held on the right'],
+      ['top', 'Like a pad, held at the top'],
+    ]),
 };
 
 /** Of a booklet, which is always two-sided: from which side it is read. */
@@ -81,9 +75,10 @@ export const bookletBind: Aspect = {
   lead: ', ',
   fits: ({ ticket }) => folded(ticket),
   say: ({ ticket }) => (folded(ticket) && ticket.bind === 'right' ? 'read from the right' : null),
-  plain: () => ({ bind: 'left' }),
-  choices: () => [
-    { label: 'From the left', patch: { bind: 'left' } },
-    { label: 'From the right', patch: { bind: 'right' } },
-  ],
+  fields: ['bind'],
+  choices: (situation) =>
+    choicesOf(situation, 'bind', [
+      ['left', 'From the left'],
+      ['right', 'From the right'],
+    ]),
 };

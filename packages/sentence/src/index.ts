@@ -1,11 +1,12 @@
 /** All that other rooms may import of the words in which a ticket is said. */
-export { holds, isUsual, sayUsual, usual, type Aspect, type NumberField, type Situation } from './aspect';
+export { holds, isUsual, plainOf, sayUsual, usual, type Aspect } from './aspect';
+export type { NumberField, Situation } from './situation';
 export { aspectOf, DOCUMENT_ASPECTS, JOB_ASPECTS, OFFERED, PAGE_ASPECTS, TRAY } from './aspects';
 export { sayBind, sides } from './copies';
 export { perSide, turn } from './layout';
 export { nameWithoutKind } from './name-without-kind';
 export { sayChosen, sayInAny } from './page-words';
-export { trayChoices } from './paper';
+export { trayLabels } from './paper';
 export { planAt, sayTicket } from './plan-at';
 export { sayType } from './paper-type';
 export { sayRoute } from './route-words';

@@ -1,5 +1,6 @@
 import { sayTray, type Aspect } from './aspect';
-import { trayChoices } from './paper';
+import { choicesOf } from './field';
+import { trayLabels } from './paper';
 
 /** The sheet before the job that says what it is. */
 
@@ -12,11 +13,12 @@ export const information: Aspect = {
     if (!sheet.print) return null;
     return `with an information sheet before it${sheet.by.trim() === '' ? '' : `, printed by ${sheet.by.trim()}`}`;
   },
-  plain: ({ ticket }) => ({ informationSheet: { ...ticket.informationSheet, print: false } }),
-  choices: ({ ticket }) => [
-    { label: 'None', patch: { informationSheet: { ...ticket.informationSheet, print: false } } },
-    { label: 'One sheet before the job', patch: { informationSheet: { ...ticket.informationSheet, print: true } } },
-  ],
+  fields: ['informationSheet.print'],
+  choices: (situation) =>
+    choicesOf(situation, 'informationSheet.print', [
+      [false, 'None'],
+      [true, 'One sheet before the job'],
+    ]),
   text: ({ ticket }) => ({
     label: 'Printed by',
     value: ticket.informationSheet.by,
@@ -32,12 +34,10 @@ export const informationTray: Aspect = {
   fits: ({ ticket }) => ticket.informationSheet.print,
   say: ({ ticket: { informationSheet: sheet }, printer }) =>
     sheet.print && sheet.tray !== null ? `that sheet from ${sayTray(sheet.tray, printer)}` : null,
-  plain: ({ ticket }) => ({ informationSheet: { ...ticket.informationSheet, tray: null } }),
-  choices: (situation) => {
-    const from = (tray: string | null) => ({ informationSheet: { ...situation.ticket.informationSheet, tray } });
-    return [
-      { label: 'Whichever tray holds the paper of the first sheet', patch: from(null) },
-      ...trayChoices(situation, from),
-    ];
-  },
+  fields: ['informationSheet.tray'],
+  choices: (situation) =>
+    choicesOf(situation, 'informationSheet.tray', [
+      [null, 'Whichever tray holds the paper of the first sheet'],
+      ...trayLabels(situation),
+    ]),
 };

@@ -1,15 +1,7 @@
-import { bookletDefaults, gridDefaults, type Ticket } from '@foglio/core';
-import {
-  bookletOf,
-  cellsOf,
-  gridOf,
-  sayTray,
-  withBooklet,
-  withGrid,
-  type Aspect,
-  type GridLayout,
-  type Situation,
-} from './aspect';
+import { bookletDefaults, fragmentOf, gridDefaults, type Ticket } from '@foglio/core';
+import { bookletOf, cellsOf, gridOf, sayTray, type Aspect, type GridLayout } from './aspect';
+import type { Situation } from './situation';
+import { choicesOf, numberOf, patchOf } from './field';
 
 /** What lies on a side. */
 
@@ -47,7 +39,8 @@ export const perSide: Aspect = {
     const cells = cellsOf(situation);
     return cells === 1 ? '1 page a side' : `${cells} pages a side`;
   },
-  plain: (situation) => gridOfPages(situation, 1),
+  fields: ['layout.pagesPerSide'],
+  plain: (situation) => gridOfPages(situation, gridDefaults.pagesPerSide),
   choices: (situation) => [
     ...COUNTS.map((count) => ({
       label: count === 1 ? '1 page a side' : `${count} pages a side`,
@@ -71,14 +64,18 @@ export const grid: Aspect = {
     if (columns === null || rows === null) return null;
     return `${columns === 1 ? '1 column' : `${columns} columns`} and ${rows === 1 ? '1 row' : `${rows} rows`}`;
   },
-  plain: (situation) => withGrid(situation, { columns: null, rows: null }),
+  fields: ['layout.columns', 'layout.rows'],
   numbers: (situation) => {
     const layout = gridOf(situation) ?? gridDefaults;
     const [columns, rows] = [layout.columns ?? 1, layout.rows ?? 1];
-    const field = { unit: '', least: 1, most: 8, step: 1 };
+    const { minimum: least = 1, maximum: most = 1 } = fragmentOf('layout.columns');
+    const field = { unit: '', least, most, step: 1 };
+    const divided = (across: number, down: number): Partial<Ticket> => ({
+      layout: { ...layout, columns: across, rows: down },
+    });
     return [
-      { ...field, label: 'Columns', value: columns, patch: (value) => withGrid(situation, { columns: value, rows }) },
-      { ...field, label: 'Rows', value: rows, patch: (value) => withGrid(situation, { columns, rows: value }) },
+      { ...field, label: 'Columns', value: columns, patch: (value) => divided(value, rows) },
+      { ...field, label: 'Rows', value: rows, patch: (value) => divided(columns, value) },
     ];
   },
 };
@@ -91,11 +88,12 @@ export const repeat: Aspect = {
   fits: severalCells,
   say: (situation) =>
     gridOf(situation)?.repeat === 'fill-side' && severalCells(situation) ? 'each side filled with one page' : null,
-  plain: (situation) => withGrid(situation, { repeat: 'none' }),
-  choices: (situation) => [
-    { label: 'Each place the next page', patch: withGrid(situation, { repeat: 'none' }) },
-    { label: 'Each side filled with one page, again and again', patch: withGrid(situation, { repeat: 'fill-side' }) },
-  ],
+  fields: ['layout.repeat'],
+  choices: (situation) =>
+    choicesOf(situation, 'layout.repeat', [
+      ['none', 'Each place the next page'],
+      ['fill-side', 'Each side filled with one page, again and again'],
+    ]),
 };
 
 export const flow: Aspect = {
@@ -108,11 +106,11 @@ export const flow: Aspect = {
     const layout = gridOf(situation);
     return layout && severalCells(situation) && layout.flow !== gridDefaults.flow ? FLOWS[layout.flow] : null;
   },
-  plain: (situation) => withGrid(situation, { flow: gridDefaults.flow }),
+  fields: ['layout.flow'],
   choices: (situation) =>
     Object.entries(FLOWS).map(([value, label]) => ({
       label: label[0]?.toUpperCase() + label.slice(1),
-      patch: withGrid(situation, { flow: value as GridLayout['flow'] }),
+      patch: patchOf(situation, 'layout.flow', value as GridLayout['flow']),
     })),
 };
 
@@ -123,11 +121,12 @@ export const turn: Aspect = {
   lead: ', ',
   fits: isGrid,
   say: (situation) => (gridOf(situation)?.turn === 'best' ? 'turned where that is larger' : null),
-  plain: (situation) => withGrid(situation, { turn: 'upright' }),
-  choices: (situation) => [
-    { label: 'Always upright', patch: withGrid(situation, { turn: 'upright' }) },
-    { label: 'A quarter turn where the page is larger then', patch: withGrid(situation, { turn: 'best' }) },
-  ],
+  fields: ['layout.turn'],
+  choices: (situation) =>
+    choicesOf(situation, 'layout.turn', [
+      ['upright', 'Always upright'],
+      ['best', 'A quarter turn where the page is larger then'],
+    ]),
 };
 
 export const gutter: Aspect = {
@@ -140,18 +139,8 @@ export const gutter: Aspect = {
     const wide = gridOf(situation)?.gutter ?? 0;
     return wide > 0 && severalCells(situation) ? `${wide} mm apart` : null;
   },
-  plain: (situation) => withGrid(situation, { gutter: 0 }),
-  numbers: (situation) => [
-    {
-      label: 'Gutter',
-      unit: 'mm',
-      value: gridOf(situation)?.gutter ?? 0,
-      least: 0,
-      most: 100,
-      step: 1,
-      patch: (value) => withGrid(situation, { gutter: value }),
-    },
-  ],
+  fields: ['layout.gutter'],
+  numbers: (situation) => [numberOf(situation, 'layout.gutter', { label: 'Gutter', unit: 'mm' })],
 };
 
 export const frame: Aspect = {
@@ -161,11 +150,12 @@ export const frame: Aspect = {
   lead: ', ',
   fits: isGrid,
   say: (situation) => (gridOf(situation)?.frame ? 'framed' : null),
-  plain: (situation) => withGrid(situation, { frame: false }),
-  choices: (situation) => [
-    { label: 'No line', patch: withGrid(situation, { frame: false }) },
-    { label: 'A thin line round each page', patch: withGrid(situation, { frame: true }) },
-  ],
+  fields: ['layout.frame'],
+  choices: (situation) =>
+    choicesOf(situation, 'layout.frame', [
+      [false, 'No line'],
+      [true, 'A thin line round each page'],
+    ]),
 };
 
 export const cutMarks: Aspect = {
@@ -175,11 +165,12 @@ export const cutMarks: Aspect = {
   lead: ', ',
   fits: isGrid,
   say: (situation) => (gridOf(situation)?.marks === 'cut' ? 'with cut marks' : null),
-  plain: (situation) => withGrid(situation, { marks: 'none' }),
-  choices: (situation) => [
-    { label: 'No marks', patch: withGrid(situation, { marks: 'none' }) },
-    { label: 'Cut marks at the corners of each page', patch: withGrid(situation, { marks: 'cut' }) },
-  ],
+  fields: ['layout.marks'],
+  choices: (situation) =>
+    choicesOf(situation, 'layout.marks', [
+      ['none', 'No marks'],
+      ['cut', 'Cut marks at the corners of each page'],
+    ]),
 };
 
 export const signatures: Aspect = {
@@ -192,17 +183,9 @@ export const signatures: Aspect = {
     const count = bookletOf(situation)?.sheetsPerSignature ?? 0;
     return count === 0 ? null : count === 1 ? 'single sheets' : `signatures of ${count} sheets`;
   },
-  plain: (situation) => withBooklet(situation, { sheetsPerSignature: 0 }),
+  fields: ['layout.sheetsPerSignature'],
   numbers: (situation) => [
-    {
-      label: 'Sheets a signature, 0 for all in one',
-      unit: '',
-      value: bookletOf(situation)?.sheetsPerSignature ?? 0,
-      least: 0,
-      most: 1000,
-      step: 1,
-      patch: (value) => withBooklet(situation, { sheetsPerSignature: value }),
-    },
+    numberOf(situation, 'layout.sheetsPerSignature', { label: 'Sheets a signature, 0 for all in one', unit: '' }),
   ],
 };
 
@@ -216,18 +199,8 @@ export const creep: Aspect = {
     const far = bookletOf(situation)?.creep ?? 0;
     return far === 0 ? null : `moved ${far} mm a sheet towards the fold`;
   },
-  plain: (situation) => withBooklet(situation, { creep: 0 }),
-  numbers: (situation) => [
-    {
-      label: 'Creep a sheet',
-      unit: 'mm',
-      value: bookletOf(situation)?.creep ?? 0,
-      least: 0,
-      most: 5,
-      step: 0.1,
-      patch: (value) => withBooklet(situation, { creep: value }),
-    },
-  ],
+  fields: ['layout.creep'],
+  numbers: (situation) => [numberOf(situation, 'layout.creep', { label: 'Creep a sheet', unit: 'mm', step: 0.1 })],
 };
 
 export const cover: Aspect = {
@@ -240,14 +213,12 @@ export const cover: Aspect = {
     const tray = bookletOf(situation)?.cover ?? null;
     return tray === null ? null : `its cover from ${sayTray(tray, situation.printer)}`;
   },
-  plain: (situation) => withBooklet(situation, { cover: null }),
-  choices: (situation) => [
-    { label: 'The paper of the rest', patch: withBooklet(situation, { cover: null }) },
-    ...situation.printer.trays.map(({ id }) => ({
-      label: sayTray(id, situation.printer),
-      patch: withBooklet(situation, { cover: id }),
-    })),
-  ],
+  fields: ['layout.cover'],
+  choices: (situation) =>
+    choicesOf(situation, 'layout.cover', [
+      [null, 'The paper of the rest'],
+      ...situation.printer.trays.map(({ id }) => [id, sayTray(id, situation.printer)] as const),
+    ]),
 };
 
 export const foldMarks: Aspect = {
@@ -257,9 +228,10 @@ export const foldMarks: Aspect = {
   lead: ', ',
   fits: isBooklet,
   say: (situation) => (bookletOf(situation)?.marks === 'fold' ? 'with fold marks' : null),
-  plain: (situation) => withBooklet(situation, { marks: 'none' }),
-  choices: (situation) => [
-    { label: 'No marks', patch: withBooklet(situation, { marks: 'none' }) },
-    { label: 'A mark at both ends of the fold', patch: withBooklet(situation, { marks: 'fold' }) },
-  ],
+  fields: ['layout.marks'],
+  choices: (situation) =>
+    choicesOf(situation, 'layout.marks', [
+      ['none', 'No marks'],
+      ['fold', 'A mark at both ends of the fold'],
+    ]),
 };

@@ -1,5 +1,6 @@
-import { LINE_FIELDS, type Ticket } from '@foglio/core';
-import type { Aspect, Choice, Situation } from './aspect';
+import { LINE_FIELDS, LINE_SIZE, type Ticket } from '@foglio/core';
+import type { Aspect } from './aspect';
+import type { Choice, Situation } from './situation';
 
 /** Lines of text at the head and foot of every page. A person sets one at each edge; a set-up may have more. */
 
@@ -9,7 +10,6 @@ type Place = 'left' | 'center' | 'right';
 
 const PLACES: Readonly<Record<Place, string>> = { left: 'at the left', center: 'in the middle', right: 'at the right' };
 const EDGES: Readonly<Record<Edge, string>> = { top: 'head', bottom: 'foot' };
-const SIZE = 8;
 
 /** What is offered, in words and as text. */
 const OFFERED: readonly (readonly [label: string, text: string])[] = [
@@ -37,7 +37,7 @@ const sayText = (text: string): string => text.replaceAll('{', '‹').replaceAll
 
 function contentAspect(edge: Edge): Aspect {
   const changed = (situation: Situation, text: string): Partial<Ticket> => {
-    const now = lineAt(situation, edge) ?? { at: `${edge}-center` as const, text, size: SIZE };
+    const now = lineAt(situation, edge) ?? { at: `${edge}-center` as const, text, size: LINE_SIZE.default };
     return withLine(situation, edge, text.trim() === '' ? null : { ...now, text });
   };
   return {
@@ -49,6 +49,7 @@ function contentAspect(edge: Edge): Aspect {
       const said = situation.ticket.lines.filter((line) => isAt(line, edge)).map(({ text }) => `“${sayText(text)}”`);
       return said.length === 0 ? null : `${said.join(' and ')} at the ${EDGES[edge]}`;
     },
+    fields: [],
     plain: (situation) => withLine(situation, edge, null),
     choices: (situation): readonly Choice[] => [
       { label: 'None', patch: withLine(situation, edge, null) },
@@ -58,7 +59,17 @@ function contentAspect(edge: Edge): Aspect {
       const line = lineAt(situation, edge);
       if (!line) return [];
       const patch = (size: number): Partial<Ticket> => withLine(situation, edge, { ...line, size });
-      return [{ label: 'Size', unit: 'pt', value: line.size, least: 4, most: 72, step: 1, patch }];
+      return [
+        {
+          label: 'Size',
+          unit: 'pt',
+          value: line.size,
+          least: LINE_SIZE.minimum,
+          most: LINE_SIZE.maximum,
+          step: 1,
+          patch,
+        },
+      ];
     },
     text: (situation) => ({
       label: `A text of your own, with ${LINE_FIELDS.map((field) => `{${field}}`).join(', ')}`,
@@ -79,6 +90,7 @@ function placeAspect(edge: Edge): Aspect {
       const line = lineAt(situation, edge);
       return !line || placeOf(line) === 'center' ? null : PLACES[placeOf(line)];
     },
+    fields: [],
     plain: (situation) => {
       const line = lineAt(situation, edge);
       return withLine(situation, edge, line && { ...line, at: `${edge}-center` });

@@ -1,7 +1,8 @@
 import { nameWithoutKind } from './name-without-kind';
-import type { Ticket } from '@foglio/core';
-import { sayTray, type Aspect, type Situation } from './aspect';
-import { trayChoices } from './paper';
+import { sayTray, type Aspect } from './aspect';
+import type { Situation } from './situation';
+import { choicesOf, valueAt } from './field';
+import { trayLabels } from './paper';
 
 /** The documents, where a new sheet begins, and what lies between. */
 
@@ -16,20 +17,14 @@ function documentTitle({ ticket, documents, at }: Situation): string {
 const shortened = (name: string): string =>
   name.length <= LONGEST_NAME ? name : `${name.slice(0, LONGEST_NAME - 16)}…${name.slice(-15)}`;
 
-type TicketDocument = Ticket['documents'][number];
-
-const documentOf = ({ ticket, at }: Situation): TicketDocument | undefined => ticket.documents[at];
-
-const withDocument = ({ ticket, at }: Situation, change: Partial<TicketDocument>): Partial<Ticket> => ({
-  documents: ticket.documents.map((one, index) => (index === at ? { ...one, ...change } : one)),
-});
-
 export const title: Aspect = {
   name: 'title',
   title: 'What the job is called',
   offer: null,
   lead: ' of ',
   say: documentTitle,
+  fields: ['title'],
+  // A job keeps its name.
   plain: ({ ticket }) => ({ title: ticket.title }),
   text: ({ ticket }) => ({ label: 'Title', value: ticket.title, patch: (value) => ({ title: value }) }),
 };
@@ -42,16 +37,17 @@ export const rotate: Aspect = {
   // Of several documents each is turned from the shelf, where one sees which.
   fits: ({ ticket }) => ticket.documents.length === 1,
   say: (situation) => {
-    const degrees = documentOf(situation)?.rotate ?? 0;
+    const degrees = valueAt(situation, 'documents.rotate') ?? 0;
     return degrees === 0 ? null : `turned ${degrees}°`;
   },
-  plain: (situation) => withDocument(situation, { rotate: 0 }),
-  choices: (situation) => [
-    { label: 'As they are', patch: withDocument(situation, { rotate: 0 }) },
-    { label: 'A quarter turn clockwise', patch: withDocument(situation, { rotate: 90 }) },
-    { label: 'Upside down', patch: withDocument(situation, { rotate: 180 }) },
-    { label: 'A quarter turn anticlockwise', patch: withDocument(situation, { rotate: 270 }) },
-  ],
+  fields: ['documents.rotate'],
+  choices: (situation) =>
+    choicesOf(situation, 'documents.rotate', [
+      [0, 'As they are'],
+      [90, 'A quarter turn clockwise'],
+      [180, 'Upside down'],
+      [270, 'A quarter turn anticlockwise'],
+    ]),
 };
 
 export const numbering: Aspect = {
@@ -60,12 +56,13 @@ export const numbering: Aspect = {
   offer: 'Pages counted by their printed labels',
   lead: ', ',
   fits: ({ documents }) => documents.length === 1 && documents[0]!.pages.some(({ label }) => label !== undefined),
-  say: (situation) => (documentOf(situation)?.numbering === 'labels' ? 'counted by their labels' : null),
-  plain: (situation) => withDocument(situation, { numbering: 'position' }),
-  choices: (situation) => [
-    { label: 'Places in the document, from 1', patch: withDocument(situation, { numbering: 'position' }) },
-    { label: 'The labels printed on the pages', patch: withDocument(situation, { numbering: 'labels' }) },
-  ],
+  say: (situation) => (valueAt(situation, 'documents.numbering') === 'labels' ? 'counted by their labels' : null),
+  fields: ['documents.numbering'],
+  choices: (situation) =>
+    choicesOf(situation, 'documents.numbering', [
+      ['position', 'Places in the document, from 1'],
+      ['labels', 'The labels printed on the pages'],
+    ]),
 };
 
 export const newSections: Aspect = {
@@ -75,11 +72,12 @@ export const newSections: Aspect = {
   lead: ', ',
   fits: ({ documents }) => documents.some(({ outline }) => (outline?.length ?? 0) > 0),
   say: ({ ticket }) => (ticket.newSheet.sections ? 'each section on a new sheet' : null),
-  plain: ({ ticket }) => ({ newSheet: { ...ticket.newSheet, sections: false } }),
-  choices: ({ ticket: { newSheet } }) => [
-    { label: 'Right after the one before', patch: { newSheet: { ...newSheet, sections: false } } },
-    { label: 'Each on a new sheet', patch: { newSheet: { ...newSheet, sections: true } } },
-  ],
+  fields: ['newSheet.sections'],
+  choices: (situation) =>
+    choicesOf(situation, 'newSheet.sections', [
+      [false, 'Right after the one before'],
+      [true, 'Each on a new sheet'],
+    ]),
 };
 
 export const newDocuments: Aspect = {
@@ -90,11 +88,12 @@ export const newDocuments: Aspect = {
   fits: ({ ticket }) => ticket.documents.length > 1,
   say: ({ ticket }) =>
     !ticket.newSheet.documents && ticket.documents.length > 1 ? 'one document right after the other' : null,
-  plain: ({ ticket }) => ({ newSheet: { ...ticket.newSheet, documents: true } }),
-  choices: ({ ticket: { newSheet } }) => [
-    { label: 'Each on a new sheet', patch: { newSheet: { ...newSheet, documents: true } } },
-    { label: 'On the sheet where the one before ends', patch: { newSheet: { ...newSheet, documents: false } } },
-  ],
+  fields: ['newSheet.documents'],
+  choices: (situation) =>
+    choicesOf(situation, 'newSheet.documents', [
+      [true, 'Each on a new sheet'],
+      [false, 'On the sheet where the one before ends'],
+    ]),
 };
 
 export const slips: Aspect = {
@@ -103,12 +102,13 @@ export const slips: Aspect = {
   offer: 'Blank slips between sets or documents',
   lead: ', ',
   say: ({ ticket: { slips: put } }) => (put.between === 'nothing' ? null : `with a blank slip between ${put.between}`),
-  plain: ({ ticket }) => ({ slips: { ...ticket.slips, between: 'nothing' } }),
-  choices: ({ ticket }) => [
-    { label: 'No slips', patch: { slips: { ...ticket.slips, between: 'nothing' } } },
-    { label: 'A blank sheet between sets', patch: { slips: { ...ticket.slips, between: 'sets' } } },
-    { label: 'A blank sheet between documents', patch: { slips: { ...ticket.slips, between: 'documents' } } },
-  ],
+  fields: ['slips.between'],
+  choices: (situation) =>
+    choicesOf(situation, 'slips.between', [
+      ['nothing', 'No slips'],
+      ['sets', 'A blank sheet between sets'],
+      ['documents', 'A blank sheet between documents'],
+    ]),
 };
 
 export const slipTray: Aspect = {
@@ -119,14 +119,12 @@ export const slipTray: Aspect = {
   fits: ({ ticket }) => ticket.slips.between !== 'nothing',
   say: ({ ticket: { slips: put }, printer }) =>
     put.between === 'nothing' || put.tray === null ? null : sayTray(put.tray, printer),
-  plain: ({ ticket }) => ({ slips: { ...ticket.slips, tray: null } }),
-  choices: (situation) => {
-    const from = (id: string | null): Partial<Ticket> => ({ slips: { ...situation.ticket.slips, tray: id } });
-    return [
-      { label: 'Whichever tray holds the paper of the sheet before', patch: from(null) },
-      ...trayChoices(situation, from),
-    ];
-  },
+  fields: ['slips.tray'],
+  choices: (situation) =>
+    choicesOf(situation, 'slips.tray', [
+      [null, 'Whichever tray holds the paper of the sheet before'],
+      ...trayLabels(situation),
+    ]),
 };
 
 export const delivery: Aspect = {
@@ -135,9 +133,10 @@ export const delivery: Aspect = {
   offer: 'The last sheet first',
   lead: ', ',
   say: ({ ticket }) => (ticket.delivery === 'last-to-first' ? 'last sheet first' : null),
-  plain: () => ({ delivery: 'first-to-last' }),
-  choices: () => [
-    { label: 'The first sheet first', patch: { delivery: 'first-to-last' } },
-    { label: 'The last sheet first, for printers that stack face up', patch: { delivery: 'last-to-first' } },
-  ],
+  fields: ['delivery'],
+  choices: (situation) =>
+    choicesOf(situation, 'delivery', [
+      ['first-to-last', 'The first sheet first'],
+      ['last-to-first', 'The last sheet first, for printers that stack face up'],
+    ]),
 };

@@ -1,15 +1,13 @@
 import { findSize, readSizeName, pointsToMm, saySize, type Ticket } from '@foglio/core';
 import { sayType } from './paper-type';
-import { sayTray, type Aspect, type Choice, type Situation } from './aspect';
+import { sayTray, type Aspect } from './aspect';
+import type { Situation } from './situation';
+import { choicesOf, numberOf, patchOf } from './field';
 
 /** What paper, how large on it, and in what ink. */
 
 /** Offered beside what is loaded (common practice). */
 const COMMON_SIZES = ['a3', 'a4', 'a5', 'letter', 'legal'];
-
-const withPaper = ({ ticket }: Situation, change: Partial<Ticket['paper']>): Partial<Ticket> => ({
-  paper: { ...ticket.paper, ...change },
-});
 
 /** What is loaded first, then what is common; each once. */
 function sizesFor({ ticket, printer }: Situation): string[] {
@@ -32,18 +30,19 @@ export const paper: Aspect = {
   offer: null,
   lead: ', on ',
   say: ({ ticket }) => (ticket.paper.size === 'as-page' ? 'each page’s own paper size' : saySize(ticket.paper.size)),
-  plain: (situation) => withPaper(situation, { size: 'as-page' }),
-  choices: (situation) => [
-    { label: 'Each page on paper of its own size', patch: withPaper(situation, { size: 'as-page' }) },
-    ...sizesFor(situation).map((size) => ({ label: `All on ${saySize(size)}`, patch: withPaper(situation, { size }) })),
-  ],
+  fields: ['paper.size'],
+  choices: (situation) =>
+    choicesOf(situation, 'paper.size', [
+      ['as-page', 'Each page on paper of its own size'],
+      ...sizesFor(situation).map((size) => [size, `All on ${saySize(size)}`] as const),
+    ]),
   numbers: (situation) => {
     const size =
       readSizeName(situation.ticket.paper.size) ?? readSizeName(sizesFor(situation)[0] ?? 'iso_a4_210x297mm');
     const [width, height] = [inMm(size?.width ?? 0), inMm(size?.height ?? 0)];
     const field = { unit: 'mm', least: 50, most: 1500, step: 1 };
     const measured = (one: number, other: number): Partial<Ticket> =>
-      withPaper(situation, { size: customSize(one, other) });
+      patchOf(situation, 'paper.size', customSize(one, other));
     return [
       { ...field, label: 'Another width', value: width, patch: (value) => measured(value, height) },
       { ...field, label: 'and height', value: height, patch: (value) => measured(width, value) },
@@ -57,17 +56,14 @@ export const paperType: Aspect = {
   offer: 'A kind of paper: letterhead, card and so on',
   lead: ', on ',
   say: ({ ticket }) => (ticket.paper.type === null ? null : `${sayType(ticket.paper.type)} paper`),
-  plain: (situation) => withPaper(situation, { type: null }),
+  fields: ['paper.type'],
   choices: (situation) => {
     const loaded = situation.printer.trays.flatMap(({ type }) => (type === null ? [] : [type]));
     const chosen = situation.ticket.paper.type === null ? [] : [situation.ticket.paper.type];
-    return [
-      { label: 'Whatever kind lies in the tray', patch: withPaper(situation, { type: null }) },
-      ...[...new Set([...loaded, ...chosen])].map((type) => ({
-        label: `Only ${sayType(type)} paper`,
-        patch: withPaper(situation, { type }),
-      })),
-    ];
+    return choicesOf(situation, 'paper.type', [
+      [null, 'Whatever kind lies in the tray'],
+      ...[...new Set([...loaded, ...chosen])].map((type) => [type, `Only ${sayType(type)} paper`] as const),
+    ]);
   },
 };
 
@@ -77,12 +73,13 @@ export const orientation: Aspect = {
   offer: 'All sides portrait, or all landscape',
   lead: ', ',
   say: ({ ticket }) => (ticket.paper.orientation === 'auto' ? null : `every side ${ticket.paper.orientation}`),
-  plain: (situation) => withPaper(situation, { orientation: 'auto' }),
-  choices: (situation) => [
-    { label: 'As the pages ask for', patch: withPaper(situation, { orientation: 'auto' }) },
-    { label: 'Every side portrait', patch: withPaper(situation, { orientation: 'portrait' }) },
-    { label: 'Every side landscape', patch: withPaper(situation, { orientation: 'landscape' }) },
-  ],
+  fields: ['paper.orientation'],
+  choices: (situation) =>
+    choicesOf(situation, 'paper.orientation', [
+      ['auto', 'As the pages ask for'],
+      ['portrait', 'Every side portrait'],
+      ['landscape', 'Every side landscape'],
+    ]),
 };
 
 const SCALES: Readonly<Record<Exclude<Ticket['scale']['mode'], 'percent'>, { said: string; label: string }>> = {
@@ -103,20 +100,15 @@ export const scale: Aspect = {
   lead: ', ',
   say: ({ ticket: { scale: wanted } }) =>
     wanted.mode === 'percent' ? `at ${wanted.percent} %` : SCALES[wanted.mode].said,
-  plain: ({ ticket }) => ({ scale: { ...ticket.scale, mode: 'auto-fit' } }),
-  choices: ({ ticket }) =>
+  fields: ['scale.mode'],
+  choices: (situation) =>
     Object.entries(SCALES).map(([mode, { label }]) => ({
       label,
-      patch: { scale: { ...ticket.scale, mode: mode as Ticket['scale']['mode'] } },
+      patch: patchOf(situation, 'scale.mode', mode as Ticket['scale']['mode']),
     })),
-  numbers: ({ ticket }) => [
+  numbers: (situation) => [
     {
-      label: 'At a size of',
-      unit: '%',
-      value: ticket.scale.percent,
-      least: 1,
-      most: 1000,
-      step: 1,
+      ...numberOf(situation, 'scale.percent', { label: 'At a size of', unit: '%', least: 1 }),
       patch: (percent) => ({ scale: { mode: 'percent', percent } }),
     },
   ],
@@ -128,18 +120,8 @@ export const margin: Aspect = {
   offer: 'A margin kept free',
   lead: ', ',
   say: ({ ticket }) => (ticket.margin === 0 ? null : `keeping ${ticket.margin} mm free`),
-  plain: () => ({ margin: 0 }),
-  numbers: ({ ticket }) => [
-    {
-      label: 'Margin',
-      unit: 'mm',
-      value: ticket.margin,
-      least: 0,
-      most: 100,
-      step: 1,
-      patch: (value) => ({ margin: value }),
-    },
-  ],
+  fields: ['margin'],
+  numbers: (situation) => [numberOf(situation, 'margin', { label: 'Margin', unit: 'mm' })],
 };
 
 export const color: Aspect = {
@@ -149,11 +131,12 @@ export const color: Aspect = {
   lead: ', in ',
   say: ({ ticket, printer }) =>
     ticket.color === 'monochrome' ? 'grey' : printer.color ? 'colour' : 'this printer’s grey',
-  plain: () => ({ color: 'auto' }),
-  choices: () => [
-    { label: 'Colour where a page holds any', patch: { color: 'auto' } },
-    { label: 'Everything in grey', patch: { color: 'monochrome' } },
-  ],
+  fields: ['color'],
+  choices: (situation) =>
+    choicesOf(situation, 'color', [
+      ['auto', 'Colour where a page holds any'],
+      ['monochrome', 'Everything in grey'],
+    ]),
 };
 
 export const quality: Aspect = {
@@ -163,20 +146,21 @@ export const quality: Aspect = {
   lead: ', ',
   say: ({ ticket }) =>
     ticket.quality === 'normal' ? null : ticket.quality === 'draft' ? 'as a draft' : 'in high quality',
-  plain: () => ({ quality: 'normal' }),
-  choices: () => [
-    { label: 'Normal', patch: { quality: 'normal' } },
-    { label: 'Draft: less ink', patch: { quality: 'draft' } },
-    { label: 'High quality', patch: { quality: 'high' } },
-  ],
+  fields: ['quality'],
+  choices: (situation) =>
+    choicesOf(situation, 'quality', [
+      ['normal', 'Normal'],
+      ['draft', 'Draft: less ink'],
+      ['high', 'High quality'],
+    ]),
 };
 
-/** The trays of the printer as they are loaded. */
-export const trayChoices = ({ printer }: Situation, patch: (id: string) => Partial<Ticket>): Choice[] =>
-  printer.trays.map((tray) => ({
-    label: `${sayTray(tray.id, printer)}, ${saySize(tray.size)}${tray.loaded === null ? '' : `, ${tray.loaded} sheets loaded`}`,
-    patch: patch(tray.id),
-  }));
+/** The trays of the printer as they are loaded: the id and what is said of it. */
+export const trayLabels = ({ printer }: Pick<Situation, 'printer'>): (readonly [id: string, label: string])[] =>
+  printer.trays.map((tray) => [
+    tray.id,
+    `${sayTray(tray.id, printer)}, ${saySize(tray.size)}${tray.loaded === null ? '' : `, ${tray.loaded} sheets loaded`}`,
+  ]);
 
 export const tray: Aspect = {
   name: 'tray',
@@ -184,9 +168,7 @@ export const tray: Aspect = {
   offer: null,
   lead: ', from ',
   say: ({ ticket, printer }) => sayTray(ticket.tray, printer),
-  plain: () => ({ tray: 'auto' }),
-  choices: (situation) => [
-    { label: 'Whichever tray holds its paper', patch: { tray: 'auto' } },
-    ...trayChoices(situation, (id) => ({ tray: id })),
-  ],
+  fields: ['tray'],
+  choices: (situation) =>
+    choicesOf(situation, 'tray', [['auto', 'Whichever tray holds its paper'], ...trayLabels(situation)]),
 };

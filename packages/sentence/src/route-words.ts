@@ -1,5 +1,6 @@
-import { listPages, routeSettings, type Route } from '@foglio/core';
-import { sayTray, type Situation } from './aspect';
+import { allLike, listPages, type Route } from '@foglio/core';
+import { sayTray } from './aspect';
+import type { Situation } from './situation';
 import { PAGE_ASPECTS } from './aspects';
 import { LONGEST_PAGES, readPages, sayInAny } from './page-words';
 
@@ -34,8 +35,9 @@ function subjectOf(route: Route, { ticket, documents }: Situation): { subject: s
 
 /** What is different for the pages of a route: all that would be said of the job, were it set up like them. */
 function waysOf(route: Route, situation: Situation, one: boolean): string[] {
-  const { layout, paper, scale, margin, color } = routeSettings(situation.ticket, route);
-  const alone = { ...situation, ticket: { ...situation.ticket, layout, paper, scale, margin, color } };
+  // Tray and sides are told apart.
+  const { tray, sides } = situation.ticket;
+  const alone = { ...situation, ticket: { ...allLike(situation.ticket, route), tray, sides } };
   const said: string[] = [];
   if (route.sides) said.push(route.sides === 'one-sided' ? 'on one side' : 'on both sides');
   if (route.rotate !== undefined) said.push(route.rotate === 0 ? 'not turned' : `turned ${route.rotate}°`);

@@ -1,5 +1,6 @@
 import type { Route, Ticket } from '@foglio/core';
-import { isUsual, sayUsual, type Aspect, type Situation } from './aspect';
+import { isUsual, sayUsual, type Aspect } from './aspect';
+import type { Situation } from './situation';
 import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
 import { chosenPages, sayChosen } from './page-words';
 import { sayRoute } from './route-words';

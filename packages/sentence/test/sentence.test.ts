@@ -1,6 +1,7 @@
 import { bookletDefaults, gridDefaults, type DocumentFacts, type Printer, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { isUsual, usual, type Situation } from '../src/aspect';
+import { isUsual, plainOf, usual } from '../src/aspect';
+import type { Situation } from '../src/situation';
 import { aspectOf, OFFERED } from '../src/aspects';
 import { sentence } from '../src/sentence';
 
@@ -288,7 +289,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
       const said = patches.filter((patch) => {
         const changed = { ...situation, ticket: { ...start, ...patch } };
         if (aspect.say(changed) === null) return false;
-        const back = { ...changed.ticket, ...aspect.plain(changed) };
+        const back = { ...changed.ticket, ...plainOf(aspect, changed) };
         expect(aspect.say({ ...changed, ticket: back })).toBeNull();
         expect(isUsual(aspect, changed)).toBe(false);
         return true;

@@ -1,5 +1,5 @@
 import type { DeliveryState, SaidOfPaper, SetupStart } from '@foglio/api';
-import type { AboutDocument, Heading, PageFacts, Printer, Ticket } from '@foglio/core';
+import { storedPrinter, storedTicket, type AboutDocument, type Heading, type PageFacts } from '@foglio/core';
 import { eq, sql } from 'drizzle-orm';
 import {
   bigint,
@@ -15,6 +15,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { storedAs } from './stored-as';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const moment = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
@@ -70,7 +71,7 @@ export const printers = pgTable('printers', {
   /** In the list of printers, from 0; new jobs are for the first. */
   place: integer('place').notNull().default(0),
   /** As last seen, with what only this side knows of it. */
-  profile: jsonb('profile').$type<Printer>().notNull(),
+  profile: storedAs('profile', storedPrinter).notNull(),
   /** What a person said of the paper in a tray, by its id; it holds while paper of that size lies there. */
   papers: jsonb('papers').$type<Readonly<Record<string, SaidPaper>>>().notNull().default({}),
   seenAt: moment('seen_at'),
@@ -78,7 +79,7 @@ export const printers = pgTable('printers', {
 
 export const jobs = pgTable('jobs', {
   id: uuid('id').primaryKey().defaultRandom(),
-  ticket: jsonb('ticket').$type<Ticket>().notNull(),
+  ticket: storedAs('ticket', storedTicket).notNull(),
   printerId: text('printer_id')
     .notNull()
     .references(() => printers.id),
@@ -95,7 +96,7 @@ export const setups = pgTable(
   {
     id: uuid('id').primaryKey().defaultRandom(),
     name: text('name').notNull(),
-    ticket: jsonb('ticket').$type<Ticket>().notNull(),
+    ticket: storedAs('ticket', storedTicket).notNull(),
     /** Whose trays it names. */
     printerId: text('printer_id').references(() => printers.id, { onDelete: 'set null' }),
     /** Which new jobs start from it: all for which there is no other, those for its printer, or none. */
@@ -120,7 +121,7 @@ export const setups = pgTable(
 export const series = pgTable('series', {
   id: uuid('id').primaryKey().defaultRandom(),
   title: text('title').notNull(),
-  setup: jsonb('setup').$type<Ticket>().notNull(),
+  setup: storedAs('setup', storedTicket).notNull(),
   printerId: text('printer_id')
     .notNull()
     .references(() => printers.id),
@@ -169,11 +170,11 @@ export const deliveries = pgTable(
     printerId: text('printer_id')
       .notNull()
       .references(() => printers.id),
-    ticket: jsonb('ticket').$type<Ticket>().notNull(),
+    ticket: storedAs('ticket', storedTicket).notNull(),
     /** The series it is of, whose files are sent one after the other. */
     seriesId: uuid('series_id').references(() => series.id, { onDelete: 'set null' }),
     /** The printer as it was when the person saw the plan; the plan follows from this, the ticket and the facts. */
-    profile: jsonb('profile').$type<Printer>().notNull(),
+    profile: storedAs('profile', storedPrinter).notNull(),
     state: text('state').$type<DeliveryState>().notNull().default('queued'),
     message: text('message'),
     sheets: integer('sheets').notNull(),

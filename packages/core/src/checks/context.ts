@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { Check, PageName, Sheet } from '../plan/plan';
 import type { Drafted } from '../planning/draft';
 import { eachSide } from '../plan/each-side';

@@ -1,4 +1,4 @@
-import { trayName, type Tray } from '../paper/printer';
+import { trayName, type Tray } from '../printer/printer';
 import { readSizeName, saySize, type Size } from '../paper/sizes';
 import { fitScale } from '../planning/place';
 import type { Repair, Sheet } from '../plan/plan';

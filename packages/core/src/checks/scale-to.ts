@@ -1,4 +1,4 @@
-import { trayName, type Tray } from '../paper/printer';
+import { trayName, type Tray } from '../printer/printer';
 import { saySize } from '../paper/sizes';
 import type { PageName, Repair } from '../plan/plan';
 import type { CheckContext } from './context';

@@ -2,7 +2,7 @@ import type { Check, Repair } from '../plan/plan';
 import type { DocumentFacts } from '../pages/facts';
 import type { LaidOutRun } from '../planning/layout';
 import type { GridLayout, Ticket } from '../ticket/ticket';
-import { gridDefaults } from '../ticket/ticket.schema';
+import { gridDefaults } from '../settings/layout';
 import { smallText } from '../tally/legibility';
 import { uniquePages, type CheckContext, type CheckRule } from './context';
 import { firstThatHelps, mapRoutes, withRepair } from './repair';

@@ -1,4 +1,4 @@
-import { findTray, trayName, type Tray } from '../paper/printer';
+import { findTray, trayName, type Tray } from '../printer/printer';
 import type { Repair, Sheet } from '../plan/plan';
 import { groupSheets, indexesOf, pagesOn, type CheckContext, type CheckRule } from './context';
 import { coverTrayChange, isCoverSheet } from './cover-sheet';

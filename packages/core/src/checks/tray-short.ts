@@ -1,4 +1,4 @@
-import { findTray, trayName, type Tray } from '../paper/printer';
+import { findTray, trayName, type Tray } from '../printer/printer';
 import { outsideSets, printingOrder } from '../sending/printing-order';
 import type { Check, Repair, Sheet } from '../plan/plan';
 import { groupSheets, pagesOn, type CheckContext, type CheckRule } from './context';

@@ -1,4 +1,4 @@
-import { findTray } from '../paper/printer';
+import { findTray } from '../printer/printer';
 import { outsideSets } from '../sending/printing-order';
 import { groupSheets, indexesOf, pagesOn, type CheckRule } from './context';
 import { replaceTray } from './repair';

@@ -1,4 +1,4 @@
-import { findTray, trayName } from '../paper/printer';
+import { findTray, trayName } from '../printer/printer';
 import type { CheckRule } from './context';
 import { oneSidedThroughout, withRepair } from './repair';
 

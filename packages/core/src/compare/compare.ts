@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { Ticket } from '../ticket/ticket';
-import { bookletDefaults, gridDefaults } from '../ticket/ticket.schema';
+import { bookletDefaults, gridDefaults } from '../settings/layout';
 import { outcomeOf, tryOutcome, type Outcome } from './outcome';
 
 export type WayName = 'as-set' | 'one-sided' | 'two-sided' | '2-a-side' | '4-a-side' | 'booklet' | 'in-grey';

@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import { draft } from '../planning/draft';
 import type { Ticket } from '../ticket/ticket';
 import { gridOfPages } from './compare';

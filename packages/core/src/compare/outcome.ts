@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { Sheet } from '../plan/plan';
 import { draft } from '../planning/draft';
 import { legibility } from '../tally/legibility';

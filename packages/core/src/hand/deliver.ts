@@ -1,4 +1,4 @@
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { Plan, Sheet, Side } from '../plan/plan';
 import { everySheet } from '../sending/printing-order';
 

@@ -1,6 +1,6 @@
 import { runChecks } from '../checks';
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { Plan, PlanOptions } from '../plan/plan';
 import { draft } from '../planning/draft';
 import type { Ticket } from '../ticket/ticket';

@@ -1,25 +1,17 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer, Tray } from '../paper/printer';
+import type { Printer, Tray } from '../printer/printer';
+import { printerSchema } from '../printer/printer.schema';
+import { filledIn } from '../settings/defaults';
 import type { Ticket } from '../ticket/ticket';
 import type { Sheet } from '../plan/plan';
 import { draft } from '../planning/draft';
 import { outsideSets } from '../sending/printing-order';
 
-const NO_TRAYS: Printer = {
+const NO_TRAYS = filledIn(printerSchema, {
   name: 'any printer',
-  duplex: true,
-  color: true,
-  margin: 0,
-  maxDuplexWeight: null,
-  delivers: 'face-down',
-  printsOn: 'lower',
   trays: [],
-  prices: { mono: 0, color: 0 },
-  sidesPerMinute: null,
-  twoSidedFactor: 1,
-  refeedTray: null,
-  jobs: { overrides: ['media-col', 'sides'], documents: false },
-};
+  jobs: { overrides: ['media-col', 'sides'] },
+}) as Printer;
 
 /**
  * The printer a ticket is planned against where none is given (model, Command line): every tray the ticket names,
@@ -31,7 +23,7 @@ export function profileForTicket(ticket: Ticket, documents: readonly DocumentFac
   const { plan, runs } = draft(ticket, documents, NO_TRAYS);
   const trays: Tray[] = [];
   const add = (id: string, size: string, type: string | null): void => {
-    trays.push({ id, name: null, size, type, weight: null, capacity: null, loaded: null, price: 0 });
+    trays.push(filledIn(printerSchema.properties.trays.items, { id, size, type }) as Tray);
   };
   const typeOf = ({ run, slip }: Sheet): string | null => (slip ? null : (runs[run - 1]?.settings.paper.type ?? null));
   const named = (id: string): boolean => trays.some((tray) => tray.id === id);

@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { GatheredPlan, PlanOptions } from '../plan/plan';
 import { pageRules, type PageRules } from '../ticket/page-rules';
 import { requirePlannable } from '../ticket/plannable';

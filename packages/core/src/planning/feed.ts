@@ -1,4 +1,4 @@
-import { chooseTray, findTray, type Printer } from '../paper/printer';
+import { chooseTray, findTray, type Printer } from '../printer/printer';
 import { readSizeName, type Size } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import type { Leaf } from './pair';

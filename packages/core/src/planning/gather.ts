@@ -1,4 +1,4 @@
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { DocumentFacts } from '../pages/facts';
 import { tally } from '../tally/tally';
 import type { Ticket } from '../ticket/ticket';

@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import { mayBeTurned, trayName, type Printer } from '../paper/printer';
+import { mayBeTurned, trayName, type Printer } from '../printer/printer';
 import { mmToPoints, saySize } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import { apartFrom } from './feed';

@@ -1,5 +1,5 @@
 import { orientationOf } from '../paper/orientation';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { inset, marginsOf, sideBox, type Margins } from './area';
 import { bookletSides } from './booklet';

@@ -1,8 +1,8 @@
 import { sectionsOf } from '../pages/outline';
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import { mmToPoints } from '../paper/sizes';
-import { type LINE_FIELDS } from '../ticket/line-fields';
+import { type LINE_FIELDS } from '../settings/lines';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox } from './area';
 import { layOut, visibleBox, type LaidOutRun } from './layout';

@@ -1,4 +1,4 @@
-import type { Printer } from '../paper/printer';
+import type { Printer } from '../printer/printer';
 import type { Plan, Sheet } from '../plan/plan';
 
 export type Passes = NonNullable<Plan['passes']>;

@@ -1,6 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
 import { sectionStarts } from '../pages/outline';
-import { chooseTray, type Printer } from '../paper/printer';
+import { chooseTray, type Printer } from '../printer/printer';
 import { matchSize, readSizeName, type NamedSize, type Size } from '../paper/sizes';
 import type { Layout, PageSettings, Sides, Ticket } from '../ticket/ticket';
 import type { Extent } from '../paper/box';

@@ -1,4 +1,4 @@
-import { chooseTray, mayBeTurned, type Printer } from '../paper/printer';
+import { chooseTray, mayBeTurned, type Printer } from '../printer/printer';
 import type { Plan, Sheet } from '../plan/plan';
 import { outsideSets } from './printing-order';
 

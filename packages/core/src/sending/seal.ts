@@ -3,7 +3,7 @@ import { bytesToHex } from '@noble/hashes/utils';
 import canonicalize from 'canonicalize';
 import type { FromSchema } from 'json-schema-to-ts';
 import type { DocumentFacts } from '../pages/facts';
-import { findTray, type Printer } from '../paper/printer';
+import { findTray, type Printer } from '../printer/printer';
 import type { Ticket } from '../ticket/ticket';
 import { pageRules } from '../ticket/page-rules';
 import type { Cell, Plan, Sheet, Side } from '../plan/plan';

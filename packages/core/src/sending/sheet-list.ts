@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import { findTray, trayName, type Printer } from '../paper/printer';
+import { findTray, trayName, type Printer } from '../printer/printer';
 import { saySize } from '../paper/sizes';
 import type { Cell, Plan, Side } from '../plan/plan';
 

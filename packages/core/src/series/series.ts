@@ -1,5 +1,5 @@
 import { countSheets } from '../checks/words';
-import { findTray, trayName, type Printer } from '../paper/printer';
+import { findTray, trayName, type Printer } from '../printer/printer';
 import { plan } from '../planner/planner';
 import type { Check, Plan } from '../plan/plan';
 import { sealOf, type Sealed, type SealOfMany } from '../sending/seal';

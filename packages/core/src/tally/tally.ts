@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import { findTray, type Printer, type Tray } from '../paper/printer';
+import { findTray, type Printer, type Tray } from '../printer/printer';
 import { pointsToMm } from '../paper/sizes';
 import type { PageRules } from '../ticket/page-rules';
 import type { Plan, Sheet, Side } from '../plan/plan';

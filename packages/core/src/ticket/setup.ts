@@ -1,4 +1,5 @@
 import { fitsAnyDocument } from '../pages/selection-general';
+import { plainTicket } from './plain-ticket';
 import type { Route, Ticket } from './ticket';
 
 /**
@@ -37,7 +38,7 @@ export function setupOf(ticket: Ticket): Ticket {
 function commonEntry(documents: readonly Entry[]): Entry {
   const [first] = documents.map((one) => ({ ...one, file: ANY_FILE }));
   const isCommon = documents.every((one) => isSame({ ...one, file: ANY_FILE }, first));
-  return isCommon && first ? first : { file: ANY_FILE, pages: 'all', numbering: 'position', rotate: 0 };
+  return isCommon && first ? first : plainTicket([ANY_FILE]).documents[0]!;
 }
 
 function forAnyDocument({ document: _, ...route }: Route): Route {

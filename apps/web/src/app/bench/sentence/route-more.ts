@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { routeSettings, type Route, type Ticket } from '@foglio/core';
+import { allLike, type Route, type Ticket } from '@foglio/core';
 import { type Aspect, holds, type NumberField, PAGE_ASPECTS, type Situation } from '@foglio/sentence';
 
-type OwnPart = 'layout' | 'paper' | 'scale' | 'margin' | 'color';
-
 /** The parts of a route beside tray and sides, each of which an aspect of the sentence knows how to change. */
-const PARTS: readonly OwnPart[] = ['layout', 'paper', 'scale', 'margin', 'color'];
+type OwnPart = Exclude<keyof Route & keyof Ticket, 'tray' | 'sides'>;
+const PARTS = [...new Set(PAGE_ASPECTS.flatMap(({ fields }) => fields.map((field) => field.split('.')[0] as OwnPart)))];
 
 /** The further settings of a route: the same choices as the sentence has for the whole job. */
 @Component({
@@ -112,8 +111,11 @@ export class RouteMore {
 
   /** The job as it would be were all of it printed like these pages. */
   private readonly alone = computed<Situation>(() => {
-    const { layout, paper, scale, margin, color } = routeSettings(this.situation().ticket, this.route());
-    return { ...this.situation(), ticket: { ...this.situation().ticket, layout, paper, scale, margin, color } };
+    const { ticket } = this.situation();
+    return {
+      ...this.situation(),
+      ticket: { ...allLike(ticket, this.route()), tray: ticket.tray, sides: ticket.sides },
+    };
   });
 
   protected readonly ownParts = computed(() => PARTS.filter((part) => this.route()[part] !== undefined));

@@ -13,7 +13,7 @@ import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { routeCatches, saySize, sectionsOf, TicketError, type Route, type RouteCatch, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { type Situation, trayChoices } from '@foglio/sentence';
+import { type Situation, trayLabels } from '@foglio/sentence';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
@@ -54,12 +54,7 @@ export class RoutesEditor {
     computation: (at) => untracked(() => (hasMore(this.ticket().routes[at]) ? at : null)),
   });
 
-  protected readonly trays = computed(() =>
-    trayChoices(this.situation(), (tray) => ({ tray })).map(({ label, patch }) => ({
-      label,
-      id: patch.tray as string,
-    })),
-  );
+  protected readonly trays = computed(() => trayLabels(this.situation()).map(([id, label]) => ({ id, label })));
 
   protected readonly rules = computed<readonly Rule[]>(() => {
     const pages = this.documents().flatMap((one) => one.pages);

@@ -1,4 +1,10 @@
-/** JSON Schema of the printer profile (model, Ticket). Lengths in millimetres, weights in grams a square metre. */
+import { profileSchemas } from '../settings';
+import { trayId } from '../settings/tray-id';
+
+/**
+ * JSON Schema of the printer profile (model, Ticket). Lengths in millimetres, weights in grams a square metre. What tells
+ * whether a setting can be had stands with the setting.
+ */
 export const printerSchema = {
   $schema: 'http://json-schema.org/draft-07/schema#',
   $id: 'foglio:printer',
@@ -8,8 +14,7 @@ export const printerSchema = {
   required: ['name', 'trays'],
   properties: {
     name: { type: 'string', minLength: 1, maxLength: 200 },
-    duplex: { type: 'boolean', default: true },
-    color: { type: 'boolean', default: true },
+    ...profileSchemas,
     margin: { type: 'number', minimum: 0, maximum: 100, default: 0 },
     maxDuplexWeight: { type: ['number', 'null'], exclusiveMinimum: 0, default: null },
     delivers: { enum: ['face-down', 'face-up'], default: 'face-down' },
@@ -23,7 +28,7 @@ export const printerSchema = {
         additionalProperties: false,
         required: ['id', 'size'],
         properties: {
-          id: { type: 'string', pattern: '^[a-z0-9][a-z0-9._-]*$', maxLength: 255 },
+          id: trayId,
           name: { type: ['string', 'null'], default: null },
           size: { type: 'string', pattern: '^[a-z0-9-]+_[a-z0-9.-]+_[0-9.]+x[0-9.]+(mm|in)$' },
           type: { type: ['string', 'null'], default: null },

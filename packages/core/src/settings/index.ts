@@ -1,0 +1,104 @@
+import { bind } from './bind';
+import { collate } from './collate';
+import { color } from './color';
+import { copies } from './copies';
+import { delivery } from './delivery';
+import { informationSheet } from './information-sheet';
+import { layout } from './layout';
+import { lines } from './lines';
+import { margin } from './margin';
+import { newSheet } from './new-sheet';
+import { numbering } from './numbering';
+import { ownSheet } from './own-sheet';
+import { pages } from './pages';
+import { paper } from './paper';
+import { quality } from './quality';
+import { rotate } from './rotate';
+import { scale } from './scale';
+import type { Carrier, Setting } from './setting';
+import { sides } from './sides';
+import { slips } from './slips';
+import { title } from './title';
+import { tray } from './tray';
+
+/** Every setting, by the name it has in a ticket, in the order in which tickets are written. */
+export const SETTINGS = {
+  title,
+  pages,
+  numbering,
+  rotate,
+  copies,
+  collate,
+  delivery,
+  sides,
+  bind,
+  layout,
+  paper,
+  scale,
+  margin,
+  color,
+  quality,
+  newSheet,
+  slips,
+  informationSheet,
+  tray,
+  lines,
+  ownSheet,
+} as const satisfies Readonly<Record<string, Setting>>;
+
+type Settings = typeof SETTINGS;
+export type SettingName = keyof Settings;
+
+/** The names of the settings that a carrier has. */
+export type CarriedBy<C extends Carrier> = {
+  [Name in SettingName]: C extends Settings[Name]['carriers'][number] ? Name : never;
+}[SettingName];
+
+/** What is asked of a fragment; JSON Schema has more. */
+interface Fragment {
+  readonly default?: unknown;
+  readonly minimum?: number;
+  readonly maximum?: number;
+  readonly properties?: Readonly<Record<string, Fragment>>;
+  readonly oneOf?: readonly Fragment[];
+}
+
+const NAMES = Object.keys(SETTINGS) as SettingName[];
+
+export const settingOf = (name: SettingName): Setting => SETTINGS[name];
+
+/** The schema fragment at a place in the ticket: "copies", "paper.size", "layout.gutter", "documents.rotate". */
+export function fragmentOf(place: string): Fragment {
+  const [name, part] = place.replace(/^documents\./, '').split('.') as [SettingName, string | undefined];
+  const whole: Fragment = settingOf(name).schema;
+  if (part === undefined) return whole;
+  const kinds = whole.oneOf ?? [whole];
+  return kinds.map(({ properties }) => properties?.[part]).find((one) => one !== undefined) ?? {};
+}
+
+export function carriedBy<C extends Carrier>(carrier: C): CarriedBy<C>[] {
+  return NAMES.filter((name): name is CarriedBy<C> => settingOf(name).carriers.includes(carrier));
+}
+
+/** The schema fragments of what a carrier has. */
+export const schemasOf = <C extends Carrier>(carrier: C) =>
+  Object.fromEntries(carriedBy(carrier).map((name) => [name, SETTINGS[name].schema])) as {
+    readonly [Name in CarriedBy<C>]: Settings[Name]['schema'];
+  };
+
+type Knowing = { [Name in SettingName]: Settings[Name] extends { known: unknown } ? Name : never }[SettingName];
+
+/** The fields of a printer's profile that tell of settings, each with its schema and how the printer is asked. */
+export const KNOWN = NAMES.flatMap((name) => settingOf(name).known ?? []);
+
+export type KnownField = Settings[Knowing]['known']['field'];
+
+export const profileSchemas = Object.fromEntries(KNOWN.map(({ field, schema }) => [field, schema])) as {
+  readonly [Name in Knowing as Settings[Name]['known']['field']]: Settings[Name]['known']['schema'];
+};
+
+/** How a printer is told of a setting, for each that it is told of. */
+export const TOLD = NAMES.flatMap((name) => {
+  const { told } = settingOf(name);
+  return told ? [{ name, ...told }] : [];
+});
