@@ -122,9 +122,10 @@ test('jobs, documents, series and printers are told of, also when they go', asyn
   expect(one.of('job').map(({ id }) => id)).toEqual([job, job, job]);
   expect(one.of('job').at(-1)!.revision).toBe(0);
 
+  // The document's outline may have been told of just before: it is read while the rest goes on.
   const [content] = await server.db.update(contents).set({ detailsRead: 1 }).returning();
-  await until(() => one.of('file').length === 1);
-  expect(one.of('file')[0]!.id).toBe(content!.sha256);
+  await until(() => one.of('file').length >= 1);
+  expect([...new Set(one.of('file').map(({ id }) => id))]).toEqual([content!.sha256]);
 
   const many = { title: 'Many', setup: ticketOf(), printerId: 'test-office' };
   const series = idIn(await api.post('/api/series').send(many));
