@@ -1,19 +1,19 @@
 import { join } from 'node:path';
-import { describeApi } from '@foglio/api';
+import { describeApi, type OperationName } from '@foglio/api';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Database } from './database/connection';
-import { deliveryRoutes } from './deliveries/routes';
-import { fileRoutes } from './files/routes';
+import { deliveryHandlers } from './deliveries/routes';
+import { fileHandlers } from './files/routes';
+import { bind, type Handlers } from './http/bind';
 import { guard } from './http/guard';
 import { Problem, problemHandler } from './http/problem';
-import { jobRoutes } from './jobs/routes';
-import { NEWS_PATH } from './news/stream';
+import { jobHandlers } from './jobs/routes';
 import type { PdfWorkers } from './pdf/pdf-workers';
-import { printerRoutes } from './printers/routes';
+import { panelHandlers, printerHandlers } from './printers/routes';
 import type { PrinterWatch } from './printers/watch';
-import { seriesRoutes } from './series/routes';
-import { setupRoutes } from './setups/routes';
+import { seriesHandlers } from './series/routes';
+import { setupHandlers } from './setups/routes';
 
 export interface AppParts {
   readonly db: Database;
@@ -41,24 +41,29 @@ const CONTENT_SECURITY_POLICY = {
   },
 };
 
+/** Everything the API does. */
+const handlersOf = ({ db, watch, workers, uploadLimit }: AppParts): Handlers<OperationName> => ({
+  describeApi,
+  ...fileHandlers(db, workers, uploadLimit),
+  ...jobHandlers(db, workers),
+  ...setupHandlers(db),
+  ...seriesHandlers(db),
+  ...printerHandlers(db, watch),
+  ...panelHandlers(db, watch),
+  ...deliveryHandlers(db),
+  news: () => {
+    throw new Problem('upgrade-required', 'News comes over a WebSocket: ask for one (RFC 6455).');
+  },
+});
+
 /** The whole server: API under /api, the web application everywhere else. */
-export function createApp({ db, watch, workers, port, webFolder, uploadLimit }: AppParts): Express {
+export function createApp(parts: AppParts): Express {
+  const { port, webFolder } = parts;
   const app = express();
   // Served on loopback over plain HTTP, where asking browsers to insist on TLS would only lock people out.
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY_POLICY, strictTransportSecurity: false }));
   app.use(guard(port));
-  app.use('/api/files', fileRoutes(db, workers, uploadLimit));
-  app.use('/api', express.json({ limit: '1mb' }));
-  const described = describeApi();
-  app.get('/api/openapi.json', (_request, response) => void response.json(described));
-  app.use('/api/jobs', jobRoutes(db, workers));
-  app.use('/api/setups', setupRoutes(db));
-  app.use('/api/series', seriesRoutes(db));
-  app.use('/api/printers', printerRoutes(db, watch));
-  app.use('/api/deliveries', deliveryRoutes(db));
-  app.get(NEWS_PATH, () => {
-    throw new Problem('upgrade-required', 'News comes over a WebSocket: ask for one (RFC 6455).');
-  });
+  bind(app, handlersOf(parts));
   app.use('/api', (request) => {
     throw new Problem('not-found', `There is nothing at ${request.originalUrl}.`);
   });

@@ -86,7 +86,7 @@ async function enter(values: {
   printerJobs?: readonly number[];
   updatedAt?: Date;
   printerId?: string;
-  pass?: number;
+  pass?: 1 | 2;
 }): Promise<string> {
   const [content] = await server.db
     .insert(contents)

@@ -1,4 +1,4 @@
-import { describeApi } from '@foglio/api';
+import { describeApi, OPERATIONS, refusedBy, type OperationName, type ProblemCode } from '@foglio/api';
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import type { RequestListener } from 'node:http';
@@ -50,7 +50,7 @@ export class DescribedApi {
     const found = this.find(method, path);
     // What there is not is answered too, with a problem.
     const answers = found?.[1].responses;
-    const described = status < 400 ? answers?.[String(status)] : PROBLEM;
+    const described = found ? answers?.[String(status)] : PROBLEM;
     if (found && status < 400) this.met.add(found[1].operationId);
     if (!described) return void this.complaints.push(`${where}: not described`);
     const media = type.split(';')[0] as string;
@@ -62,10 +62,17 @@ export class DescribedApi {
         ? `api#/paths/${escape(found![0])}/${method.toLowerCase()}/responses/${status}/content/${escape(media)}/schema`
         : 'api#/components/schemas/Problem';
     if (!media.endsWith('json')) return;
+    if (found && status >= 400) this.holdProblem(where, found[1].operationId as OperationName, body);
     const validate = this.validatorOf(schema);
     if (!validate(JSON.parse(body.toString()))) {
       this.complaints.push(`${where}: ${this.ajv.errorsText(validate.errors)}`);
     }
+  }
+
+  /** An operation refuses what it says that it refuses. */
+  private holdProblem(where: string, name: OperationName, body: Buffer): void {
+    const { code } = JSON.parse(body.toString()) as { code: ProblemCode };
+    if (!refusedBy(OPERATIONS[name]).includes(code)) this.complaints.push(`${where}: ${name} does not say ${code}`);
   }
 
   /** The names of all operations. */

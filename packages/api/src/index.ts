@@ -1,6 +1,14 @@
 export * from './bodies';
 export { describeApi } from './openapi';
-export type { Operation } from './operation';
-export { OPERATIONS, type DeliveryAct } from './operations';
+export {
+  addressOf,
+  type AnswerOf,
+  type BodyOf,
+  type Operation,
+  type ParamsOf,
+  type QueryOf,
+  refusedBy,
+} from './operation';
+export { OPERATIONS, type DeliveryAct, type OperationName } from './operations';
 export { PROBLEMS, type ProblemCode } from './problems';
 export * from './records';

@@ -1,5 +1,6 @@
-import type { Operation } from './operation';
+import { refusedBy, type Operation } from './operation';
 import { OPERATIONS } from './operations';
+import { PROBLEMS } from './problems';
 import * as records from './records';
 
 type Json = Readonly<Record<string, unknown>>;
@@ -40,9 +41,8 @@ class Components {
 const operations: readonly (readonly [string, Operation])[] = Object.entries(OPERATIONS);
 
 /** The API as an OpenAPI 3.1 document (OpenAPI Specification 3.1.1), made from the schemas that the server reads by. */
-export function describeApi(): Json {
+export function describeApi(): Json & { readonly openapi: string; readonly paths: object } {
   const components = new Components();
-  const problem = components.write(records.problemRecord);
   const paths: Record<string, Record<string, Json>> = {};
   for (const [name, operation] of operations) {
     const path = (paths[operation.path] ??= {});
@@ -57,15 +57,7 @@ export function describeApi(): Json {
     },
     servers: [{ url: '/' }],
     paths,
-    components: {
-      schemas: components.schemas,
-      responses: {
-        Problem: {
-          description: 'It was refused, or went wrong.',
-          content: { 'application/problem+json': { schema: problem } },
-        },
-      },
-    },
+    components: { schemas: components.schemas },
   };
 }
 
@@ -91,9 +83,24 @@ function describeOperation(name: string, operation: Operation, components: Compo
     ...(takes ? { requestBody: { required: true, content: contentOf(takes, components) } } : {}),
     responses: {
       [status]: { description: says, ...(gives ? { content: contentOf(gives, components) } : {}) },
-      default: { $ref: '#/components/responses/Problem' },
+      ...describeProblems(operation, components),
     },
   };
+}
+
+/** What is refused, by its status; of one status there may be several. */
+function describeProblems(operation: Operation, components: Components): Json {
+  const schema = components.write(records.problemRecord);
+  const problems: Record<number, Json> = {};
+  for (const code of refusedBy(operation)) {
+    const { status, title } = PROBLEMS[code];
+    const told = problems[status] ? `${problems[status]['description'] as string} ` : '';
+    problems[status] = {
+      description: `${told}${code}: ${title}.`,
+      content: { 'application/problem+json': { schema } },
+    };
+  }
+  return problems;
 }
 
 /** A media type alone stands for bytes, which JSON Schema has no more to say of (OpenAPI 3.1.1, 4.8.14.3). */

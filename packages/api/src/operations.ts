@@ -20,6 +20,7 @@ export const OPERATIONS = {
     query: bodies.fileName,
     takes: 'application/octet-stream',
     status: 201,
+    refuses: ['upload-broken-off', 'file-unusable'],
     gives: records.fileRecord,
   },
   filesNamed: {
@@ -60,15 +61,24 @@ export const OPERATIONS = {
     says: 'Sets up a job.',
     takes: bodies.newJob,
     status: 201,
+    refuses: ['ticket-invalid', 'not-found'],
     gives: records.jobRecord,
   },
-  job: { method: 'get', path: '/api/jobs/{id}', says: 'A job.', status: 200, gives: records.jobRecord },
+  job: {
+    method: 'get',
+    path: '/api/jobs/{id}',
+    says: 'A job.',
+    status: 200,
+    refuses: ['ticket-invalid'],
+    gives: records.jobRecord,
+  },
   saveTicket: {
     method: 'put',
     path: '/api/jobs/{id}',
     says: 'Keeps a changed ticket.',
     takes: bodies.changedTicket,
     status: 200,
+    refuses: ['ticket-invalid', 'job-changed', 'series-sent'],
     gives: records.savedJob,
   },
   changePrinter: {
@@ -77,6 +87,7 @@ export const OPERATIONS = {
     says: 'Has a job printed elsewhere.',
     takes: bodies.changedPrinter,
     status: 200,
+    refuses: ['job-changed', 'series-sent'],
     gives: records.savedJob,
   },
   removeJob: { method: 'delete', path: '/api/jobs/{id}', says: 'Removes a job.', status: 204 },
@@ -86,6 +97,7 @@ export const OPERATIONS = {
     says: 'One set of a job, imposed.',
     query: bodies.savedName,
     status: 200,
+    refuses: ['ticket-invalid', 'stop-stands', 'file-unusable'],
     gives: 'application/pdf',
   },
   sheetList: {
@@ -94,6 +106,7 @@ export const OPERATIONS = {
     says: 'The sheets of one set, a line each (RFC 4180).',
     query: bodies.savedName,
     status: 200,
+    refuses: ['ticket-invalid'],
     gives: 'text/csv',
   },
 
@@ -110,6 +123,7 @@ export const OPERATIONS = {
     says: 'Keeps what a ticket says, but for its documents, under a name.',
     takes: bodies.newSetup,
     status: 201,
+    refuses: ['ticket-invalid', 'name-taken', 'not-found'],
     gives: records.setupRecord,
   },
   changeSetup: {
@@ -118,9 +132,16 @@ export const OPERATIONS = {
     says: 'Changes a set-up, calls it otherwise, or has new jobs start from it.',
     takes: bodies.changedSetup,
     status: 200,
+    refuses: ['ticket-invalid', 'name-taken', 'setup-needed', 'setup-changed'],
     gives: records.setupRecord,
   },
-  removeSetup: { method: 'delete', path: '/api/setups/{id}', says: 'Removes a set-up.', status: 204 },
+  removeSetup: {
+    method: 'delete',
+    path: '/api/setups/{id}',
+    says: 'Removes a set-up.',
+    status: 204,
+    refuses: ['setup-needed'],
+  },
 
   ...SERIES_OPERATIONS,
 
@@ -137,6 +158,7 @@ export const OPERATIONS = {
     says: 'Takes up a printer by its address, if it answers there.',
     takes: bodies.printerAddress,
     status: 201,
+    refuses: ['printer-known', 'printer-away'],
     gives: records.printerRecord,
   },
   printer: {
@@ -151,6 +173,7 @@ export const OPERATIONS = {
     path: '/api/printers/{id}',
     says: 'Forgets a printer that nothing was sent to.',
     status: 204,
+    refuses: ['printer-in-use'],
   },
   describePaper: {
     method: 'put',
@@ -166,6 +189,7 @@ export const OPERATIONS = {
     says: 'Loads a simulated printer’s tray.',
     takes: bodies.trayLoading,
     status: 200,
+    refuses: ['printer-away'],
     gives: records.printerRecord,
   },
   pullTray: {
@@ -174,6 +198,7 @@ export const OPERATIONS = {
     says: 'Pulls a simulated printer’s tray out, or pushes it in.',
     takes: bodies.trayPulling,
     status: 200,
+    refuses: ['printer-away'],
     gives: records.printerRecord,
   },
   setFault: {
@@ -182,6 +207,7 @@ export const OPERATIONS = {
     says: 'Jams a simulated printer, opens its door, or clears both.',
     takes: bodies.printerFault,
     status: 200,
+    refuses: ['printer-away'],
     gives: records.printerRecord,
   },
   refeed: {
@@ -190,6 +216,7 @@ export const OPERATIONS = {
     says: 'Puts the stack in a simulated printer’s output back into its tray.',
     takes: bodies.stackRefeeding,
     status: 200,
+    refuses: ['printer-away'],
     gives: records.printerRecord,
   },
   pausePrinter: {
@@ -198,6 +225,7 @@ export const OPERATIONS = {
     says: 'Pauses a simulated printer, or has it go on.',
     takes: bodies.printerPausing,
     status: 200,
+    refuses: ['printer-away'],
     gives: records.printerRecord,
   },
   output: {
@@ -205,6 +233,7 @@ export const OPERATIONS = {
     path: '/api/printers/{id}/panel/output',
     says: 'What lies in a simulated printer’s output, the lowest sheet first.',
     status: 200,
+    refuses: ['printer-away'],
     gives: records.stackRecord,
   },
   takeOutput: {
@@ -213,6 +242,7 @@ export const OPERATIONS = {
     says: 'Takes away all that lies in a simulated printer’s output.',
     takes: bodies.stackTaking,
     status: 200,
+    refuses: ['printer-away'],
     gives: records.printerRecord,
   },
   outputDocument: {
@@ -220,6 +250,7 @@ export const OPERATIONS = {
     path: '/api/printers/{id}/panel/jobs/{job}/documents/{document}',
     says: 'A file that a simulated printer was sent.',
     status: 200,
+    refuses: ['printer-away'],
     gives: 'application/pdf',
   },
 
@@ -236,6 +267,15 @@ export const OPERATIONS = {
     says: 'Sends a job, if it is still what the person saw.',
     takes: bodies.sending,
     status: 202,
+    refuses: [
+      'not-found',
+      'ticket-invalid',
+      'job-changed',
+      'plan-changed',
+      'stop-stands',
+      'caution-stands',
+      'printer-away',
+    ],
     gives: records.deliveryRecord,
   },
   delivery: {
@@ -251,20 +291,57 @@ export const OPERATIONS = {
     says: 'Sends once more what is over.',
     takes: bodies.sendingAgain,
     status: 202,
+    refuses: ['delivery-not-over'],
     gives: records.deliveryRecord,
   },
-  ...acts({
-    cancel: [200, 'Cancels what is not over.'],
-    hold: [200, 'Has the printer keep a job that it has not begun.'],
-    release: [200, 'Has the printer go on with a held job.'],
-    'first-pass': [200, 'Begins the fronts of a job in two passes once more.', bodies.sendingAgain],
-    'second-pass': [200, 'Begins the backs of a job in two passes: its stack is in again.', bodies.sendingAgain],
-  }),
+  cancel: {
+    method: 'post',
+    path: '/api/deliveries/{id}/cancel',
+    says: 'Cancels what is not over.',
+    status: 200,
+    gives: records.deliveryRecord,
+    refuses: ['delivery-over', 'delivery-not-over', 'printer-away', 'printer-refuses'],
+  },
+  hold: {
+    method: 'post',
+    path: '/api/deliveries/{id}/hold',
+    says: 'Has the printer keep a job that it has not begun.',
+    status: 200,
+    gives: records.deliveryRecord,
+    refuses: ['delivery-over', 'delivery-not-over', 'printer-refuses'],
+  },
+  release: {
+    method: 'post',
+    path: '/api/deliveries/{id}/release',
+    says: 'Has the printer go on with a held job.',
+    status: 200,
+    gives: records.deliveryRecord,
+    refuses: ['delivery-over', 'delivery-not-over', 'printer-refuses'],
+  },
+  'first-pass': {
+    method: 'post',
+    path: '/api/deliveries/{id}/first-pass',
+    says: 'Begins the fronts of a job in two passes once more.',
+    takes: bodies.sendingAgain,
+    status: 200,
+    gives: records.deliveryRecord,
+    refuses: ['delivery-not-over'],
+  },
+  'second-pass': {
+    method: 'post',
+    path: '/api/deliveries/{id}/second-pass',
+    says: 'Begins the backs of a job in two passes: its stack is in again.',
+    takes: bodies.sendingAgain,
+    status: 200,
+    gives: records.deliveryRecord,
+    refuses: ['delivery-not-over'],
+  },
   seen: {
     method: 'get',
     path: '/api/deliveries/{id}/seen',
     says: 'What the printer is told of each sheet.',
     status: 200,
+    refuses: ['ticket-invalid'],
     gives: records.seenRecord,
   },
   stack: {
@@ -272,6 +349,7 @@ export const OPERATIONS = {
     path: '/api/deliveries/{id}/stack',
     says: 'What a simulated printer delivered.',
     status: 200,
+    refuses: ['printer-away'],
     gives: records.stackRecord,
   },
   deliveryDocument: {
@@ -279,6 +357,7 @@ export const OPERATIONS = {
     path: '/api/deliveries/{id}/jobs/{job}/documents/{document}',
     says: 'A file that a simulated printer was sent.',
     status: 200,
+    refuses: ['printer-away'],
     gives: 'application/pdf',
   },
   news: {
@@ -286,31 +365,12 @@ export const OPERATIONS = {
     path: '/api/news',
     says: 'What changes, as it changes: a WebSocket (RFC 6455) on which each message is one such record.',
     status: 101,
+    refuses: ['upgrade-required'],
     gives: records.newsRecord,
   },
 } as const satisfies Readonly<Record<string, Operation>>;
 
-/** What can be done with a delivery that is not over. */
-type Act = 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
+export type OperationName = keyof typeof OPERATIONS;
 
 /** What can be done to a sending. */
-export type DeliveryAct = Act | 'again';
-
-type Acts = { readonly [A in Act]: Operation };
-
-function acts(told: {
-  readonly [A in Act]: readonly [status: number, says: string, takes?: Operation['takes']];
-}): Acts {
-  const each = Object.entries(told).map(([act, [status, says, takes]]) => [
-    act,
-    {
-      method: 'post',
-      path: `/api/deliveries/{id}/${act}`,
-      says,
-      ...(takes ? { takes } : {}),
-      status,
-      gives: records.deliveryRecord,
-    },
-  ]);
-  return Object.fromEntries(each) as Acts;
-}
+export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';

@@ -17,6 +17,7 @@ export const SERIES_OPERATIONS = {
     says: 'Begins a series: a set-up, a printer, no files yet.',
     takes: bodies.newSeries,
     status: 201,
+    refuses: ['ticket-invalid', 'not-found'],
     gives: records.seriesRecord,
   },
   series: {
@@ -31,6 +32,7 @@ export const SERIES_OPERATIONS = {
     path: '/api/series/{id}/documents',
     says: 'The facts of all files of a series, each content once a file.',
     status: 200,
+    refuses: ['ticket-invalid'],
     gives: list(records.jobDocument),
   },
   changeSeries: {
@@ -39,6 +41,7 @@ export const SERIES_OPERATIONS = {
     says: 'Gives a series another set-up, printer or title.',
     takes: bodies.changedSeries,
     status: 200,
+    refuses: ['ticket-invalid', 'series-sent', 'series-changed'],
     gives: records.seriesRecord,
   },
   removeSeries: {
@@ -46,6 +49,7 @@ export const SERIES_OPERATIONS = {
     path: '/api/series/{id}',
     says: 'Removes a series of which nothing is being sent.',
     status: 204,
+    refuses: ['series-sent'],
   },
   addSeriesFiles: {
     method: 'post',
@@ -53,6 +57,7 @@ export const SERIES_OPERATIONS = {
     says: 'Puts files at the end of a series.',
     takes: bodies.seriesFiles,
     status: 200,
+    refuses: ['ticket-invalid', 'series-sent'],
     gives: records.seriesRecord,
   },
   orderSeries: {
@@ -61,6 +66,7 @@ export const SERIES_OPERATIONS = {
     says: 'Puts the files of a series in order, and takes some out; such as are not named stay at the end.',
     takes: bodies.seriesOrder,
     status: 200,
+    refuses: ['series-sent'],
     gives: records.seriesRecord,
   },
   skipSeriesFile: {
@@ -69,6 +75,7 @@ export const SERIES_OPERATIONS = {
     says: 'Leaves a file of a series out, or takes it in again.',
     takes: bodies.rowSkipping,
     status: 200,
+    refuses: ['series-sent'],
     gives: records.seriesRecord,
   },
   startSeries: {
@@ -77,6 +84,7 @@ export const SERIES_OPERATIONS = {
     says: 'Sends the files of a series one after the other, if they are still what the person saw.',
     takes: bodies.seriesStart,
     status: 202,
+    refuses: ['series-sent', 'series-unfit', 'plan-changed', 'caution-stands', 'printer-away'],
     gives: records.seriesRecord,
   },
   pauseSeries: {
@@ -84,6 +92,7 @@ export const SERIES_OPERATIONS = {
     path: '/api/series/{id}/pause',
     says: 'Sends nothing more of a series; what the printer has is printed.',
     status: 200,
+    refuses: ['series-sent'],
     gives: records.seriesRecord,
   },
   resumeSeries: {
@@ -92,6 +101,7 @@ export const SERIES_OPERATIONS = {
     says: 'Goes on with a paused series, where it stopped.',
     takes: bodies.seriesResuming,
     status: 200,
+    refuses: ['series-sent'],
     gives: records.seriesRecord,
   },
   seriesReport: {

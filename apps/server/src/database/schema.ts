@@ -186,7 +186,7 @@ export const deliveries = pgTable(
     /** Of a job in two passes: the jobs that printed its fronts, once it is at its backs. */
     earlierJobs: jsonb('earlier_jobs').$type<readonly number[]>().notNull().default([]),
     /** Of a job in two passes: which one it is at, 1 or 2; null: it goes in one. */
-    pass: integer('pass'),
+    pass: integer('pass').$type<1 | 2>(),
     /** Of a job in two passes: how the stack goes back in between them. */
     handling: text('handling').$type<'turn-over' | 'as-it-lies'>(),
     /** Of beginning this pass, made by who says that the stack is in: what comes again with it begins nothing twice. */

@@ -223,7 +223,7 @@ export const listDeliveries = (db: Database, most: number): Promise<StoredDelive
   db.select().from(deliveries).orderBy(desc(deliveries.createdAt)).limit(most);
 
 /** @throws Problem `not-found` */
-export async function findDelivery(db: Database, parameter: string | undefined): Promise<StoredDelivery> {
+export async function findDelivery(db: Database, parameter: string): Promise<StoredDelivery> {
   const [delivery] = await db
     .select()
     .from(deliveries)

@@ -1,11 +1,10 @@
-import { sending, sendingAgain, type Described } from '@foglio/api';
+import type { DeliveredSheet, DeliveryAct, Described, sending } from '@foglio/api';
 import { momentOf, sayDifference, sealOf, type Plan, type Seal, type Sealed } from '@foglio/core';
 import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
-import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { type deliveries, jobs } from '../database/schema';
-import { bodyReader } from '../http/body';
+import type { Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
 import { documentsOf, findJob, planTicket, readDocumentsOf } from '../jobs/job-store';
 import { askPanel, passOn } from '../printers/panel';
@@ -25,88 +24,52 @@ import {
 } from './delivery-store';
 import { enqueueDelivery } from './enqueue';
 
-const readSending = bodyReader(sending);
-const readAgain = bodyReader(sendingAgain);
-
 const MOST_LISTED = 200;
 
-/** `/api/deliveries`: sending, how it goes, and what came out. */
-export function deliveryRoutes(db: Database): Router {
-  const router = Router();
+type Names = 'deliveries' | 'send' | 'delivery' | DeliveryAct | 'seen' | 'stack' | 'deliveryDocument';
 
-  router.get('/', async (_request, response) => {
-    response.json((await listDeliveries(db, MOST_LISTED)).map(describeDelivery));
-  });
-
-  router.post('/', async (request, response) => {
-    response.status(202).json(describeDelivery(await send(db, readSending(request.body))));
-  });
-
-  router.get('/:id', async (request, response) => {
-    response.json(describeDelivery(await findDelivery(db, request.params.id)));
-  });
-
-  router.post('/:id/again', async (request, response) => {
-    const { key } = readAgain(request.body ?? {});
-    const earlier = await findDelivery(db, request.params.id);
-    if (!isOver(earlier)) throw new Problem('delivery-not-over', 'Wait until it is over, or cancel it.');
-    const { jobId, printerId, ticket, profile, sheets, handling } = earlier;
-    const pass = handling === null ? null : 1;
-    const values = { key, jobId, printerId, ticket, profile, sheets, handling, pass };
-    response.status(202).json(describeDelivery(await enter(db, values)));
-  });
-
-  router.post('/:id/cancel', async (request, response) => {
-    response.json(describeDelivery(await cancel(db, await findDelivery(db, request.params.id))));
-  });
-
-  router.post('/:id/second-pass', async (request, response) => {
-    response.json(describeDelivery(await beginPass(db, request.params.id, 2, readAgain(request.body ?? {}).key)));
-  });
-
-  router.post('/:id/first-pass', async (request, response) => {
-    response.json(describeDelivery(await beginPass(db, request.params.id, 1, readAgain(request.body ?? {}).key)));
-  });
-
-  router.post('/:id/hold', async (request, response) => {
-    response.json(describeDelivery(await changeAtPrinter(db, request.params.id, holdJob)));
-  });
-
-  router.post('/:id/release', async (request, response) => {
-    const before = await passesAt(db, await findDelivery(db, request.params.id));
-    if (before) {
-      const detail = `Release it when the backs of “${before.ticket.title}” are printed: it would come onto their stack.`;
-      throw new Problem('printer-refuses', detail);
-    }
-    response.json(describeDelivery(await changeAtPrinter(db, request.params.id, releaseJob)));
-  });
-
-  router.get('/:id/seen', async (request, response) => {
-    const delivery = await findDelivery(db, request.params.id);
-    const { ticket, profile } = delivery;
-    const plan = planTicket(ticket, await documentsOf(db, ticket), profile, momentOfPrinting(delivery));
-    const { way, reason, jobs } = shipmentOf(plan, ticket, profile);
-    response.json({ way, reason, jobs: jobs.length, sheets: asSeen({ way, reason, jobs }) });
-  });
-
-  router.get('/:id/stack', async (request, response) => {
-    const delivery = await findDelivery(db, request.params.id);
-    if (delivery.printerJobs.length === 0) throw new Problem('not-found', 'Nothing has reached the printer yet.');
-    response.json(await stackOf(db, delivery));
-  });
-
-  router.get('/:id/jobs/:job/documents/:document', async (request, response) => {
-    const { job, document } = request.params;
-    const panel = await panelOf(
-      db,
-      await findDelivery(db, request.params.id),
-      Number(job),
-      `/documents/${Number(document)}`,
-    );
-    await passOn(panel, response);
-  });
-
-  return router;
+/** Sending, how it goes, and what came out. */
+export function deliveryHandlers(db: Database): Handlers<Names> {
+  const find = (id: string): Promise<StoredDelivery> => findDelivery(db, id);
+  return {
+    deliveries: async () => (await listDeliveries(db, MOST_LISTED)).map(describeDelivery),
+    send: async ({ body }) => describeDelivery(await send(db, body)),
+    delivery: async ({ params }) => describeDelivery(await find(params.id)),
+    again: async ({ params, body: { key } }) => {
+      const earlier = await find(params.id);
+      if (!isOver(earlier)) throw new Problem('delivery-not-over', 'Wait until it is over, or cancel it.');
+      const { jobId, printerId, ticket, profile, sheets, handling } = earlier;
+      const pass = handling === null ? null : 1;
+      return describeDelivery(await enter(db, { key, jobId, printerId, ticket, profile, sheets, handling, pass }));
+    },
+    cancel: async ({ params }) => describeDelivery(await cancel(db, await find(params.id))),
+    'first-pass': async ({ params, body }) => describeDelivery(await beginPass(db, params.id, 1, body.key)),
+    'second-pass': async ({ params, body }) => describeDelivery(await beginPass(db, params.id, 2, body.key)),
+    hold: async ({ params }) => describeDelivery(await changeAtPrinter(db, params.id, holdJob)),
+    release: async ({ params }) => {
+      const before = await passesAt(db, await find(params.id));
+      if (before) {
+        const detail = `Release it when the backs of “${before.ticket.title}” are printed: it would come onto their stack.`;
+        throw new Problem('printer-refuses', detail);
+      }
+      return describeDelivery(await changeAtPrinter(db, params.id, releaseJob));
+    },
+    seen: async ({ params }) => {
+      const delivery = await find(params.id);
+      const { ticket, profile } = delivery;
+      const plan = planTicket(ticket, await documentsOf(db, ticket), profile, momentOfPrinting(delivery));
+      const { way, reason, jobs } = shipmentOf(plan, ticket, profile);
+      return { way, reason, jobs: jobs.length, sheets: asSeen({ way, reason, jobs }) };
+    },
+    stack: async ({ params }) => {
+      const delivery = await find(params.id);
+      if (delivery.printerJobs.length === 0) throw new Problem('not-found', 'Nothing has reached the printer yet.');
+      return stackOf(db, delivery);
+    },
+    deliveryDocument: async ({ params: { id, job, document }, response }) => {
+      await passOn(await panelOf(db, await find(id), Number(job), `/documents/${Number(document)}`), response);
+    },
+  };
 }
 
 /**
@@ -152,7 +115,7 @@ function requireSeen(seal: Seal, now: Sealed): void {
 
 /** Of a job in two passes: where it begins. */
 const passesOf = ({ passes }: Pick<Plan, 'passes'>) =>
-  passes ? { pass: 1, handling: passes[1].handling } : { pass: null, handling: null };
+  passes ? ({ pass: 1, handling: passes[1].handling } as const) : { pass: null, handling: null };
 
 /** The delivery and its place in the queue are entered together: either both are there, or neither. */
 async function enter(db: Database, values: typeof deliveries.$inferInsert): Promise<StoredDelivery> {
@@ -234,7 +197,7 @@ async function changeAtPrinter(
 
 interface PanelJob {
   readonly sheets: number | null;
-  readonly delivered: readonly { readonly index: number }[];
+  readonly delivered: readonly DeliveredSheet[];
 }
 
 /** The output of all jobs of a delivery, one on the other. */

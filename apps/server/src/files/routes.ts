@@ -3,27 +3,22 @@ import { createWriteStream } from 'node:fs';
 import type { IncomingHttpHeaders } from 'node:http';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { fileName, knownPages } from '@foglio/api';
 import { inScratchFolder } from '@foglio/pdf';
 import { desc, eq, sql } from 'drizzle-orm';
-import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
-import { bodyReader, idOf } from '../http/body';
+import type { Handlers } from '../http/bind';
+import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
 import { storeContent, streamContent, type StoredContent } from './content-store';
 import { enqueueReading } from './reading-queue';
 
-const readName = bodyReader(fileName);
-const readKnown = bodyReader(knownPages);
+type Names = 'uploadFile' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
 
-/** `/api/files`: upload, facts, and the bytes. */
-export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Router {
-  const router = Router();
-
-  router.post('/', async (request, response) => {
-    const { name } = readName(request.query);
+/** Taking in, facts, and the bytes. */
+export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): Handlers<Names> => ({
+  uploadFile: async ({ query: { name }, request }) => {
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
     const password = passwordIn(request.headers);
     const settled = (id: string): void => void enqueueReading(db, id);
@@ -32,47 +27,38 @@ export function fileRoutes(db: Database, workers: PdfWorkers, limit: number): Ro
       return storeContent(db, uploaded, workers, { password, settled });
     });
     const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
-    response.status(201).json(fileAnswer(file?.id, name, content));
-  });
-
-  router.get('/', async (request, response) => {
-    const { name } = readName(request.query);
+    return fileAnswer(file!.id, name, content);
+  },
+  filesNamed: async ({ query: { name } }) => {
     const pages = sql<number>`jsonb_array_length(${contents.pages})`;
-    const found = await db
+    return db
       .selectDistinctOn([files.contentId], { id: files.id, name: files.name, bytes: contents.bytes, pages })
       .from(files)
       .innerJoin(contents, eq(files.contentId, contents.id))
       .where(eq(files.name, name))
       .orderBy(files.contentId, desc(files.createdAt));
-    response.json(found);
-  });
-
-  router.get('/:id', async (request, response) => {
-    const { file, content } = await findFile(db, request.params.id);
-    response.json(fileAnswer(file.id, file.name, content));
-  });
-
-  /** What became known of pages since so many were; at the first time, labels of all pages and the outline too. */
-  router.get('/:id/facts', async (request, response) => {
-    const { content } = await findFile(db, request.params.id);
-    const { from = 0 } = readKnown({ from: Number(request.query['from'] ?? 0) });
+  },
+  file: async ({ params }) => {
+    const { file, content } = await findFile(db, params.id);
+    return fileAnswer(file.id, file.name, content);
+  },
+  // At the first time, labels of all pages and the outline too.
+  newFacts: async ({ params, query: { from = 0 } }) => {
+    const { content } = await findFile(db, params.id);
     const { detailsRead, pages, outline } = content;
     const first = from === 0 && outline !== null;
     const told = pages.slice(from, first ? pages.length : detailsRead);
-    response.json({ read: detailsRead, pages: told, ...(first ? { outline } : {}) });
-  });
-
-  router.get('/:id/content', async (request, response) => {
-    const { content } = await findFile(db, request.params.id);
+    return { read: detailsRead, pages: told, ...(first ? { outline } : {}) };
+  },
+  fileContent: async ({ params, response }) => {
+    const { content } = await findFile(db, params.id);
     response.type('application/pdf').set('Content-Length', String(content.bytes));
     response.set('Cache-Control', 'private, max-age=31536000, immutable');
     await pipeline(Readable.from(streamContent(db, content.id)), response);
-  });
+  },
+});
 
-  return router;
-}
-
-const fileAnswer = (id: string | undefined, name: string, content: StoredContent) => {
+const fileAnswer = (id: string, name: string, content: StoredContent) => {
   const { sha256, bytes, pages, outline, about, remarks, detailsRead } = content;
   return {
     id,
@@ -101,7 +87,7 @@ function passwordIn(headers: IncomingHttpHeaders): string | null {
 const tooLarge = (limit: number): Problem =>
   new Problem('body-too-large', `Files of up to ${Math.round(limit / 1024 / 1024)} MB are taken.`);
 
-async function findFile(db: Database, parameter: string | undefined) {
+async function findFile(db: Database, parameter: string) {
   const [found] = await db
     .select({ file: files, content: contents })
     .from(files)

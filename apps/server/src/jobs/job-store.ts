@@ -1,5 +1,13 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { momentOf, TicketError, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import {
+  momentOf,
+  TicketError,
+  type AboutDocument,
+  type DocumentFacts,
+  type Plan,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { planAt } from '@foglio/sentence';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
@@ -14,6 +22,7 @@ export type StoredJob = typeof jobs.$inferSelect;
 export interface StoredDocument extends DocumentFacts {
   readonly id: string;
   readonly contentId: string;
+  readonly about: AboutDocument;
   /** Of its bytes, hexadecimal. */
   readonly sha256: string;
   /** What a person should know of the file, in sentences. */
@@ -114,7 +123,7 @@ export async function listJobs(db: Database): Promise<StoredJob[]> {
 }
 
 /** @throws Problem `not-found` */
-export async function findJob(db: Database, parameter: string | undefined): Promise<StoredJob> {
+export async function findJob(db: Database, parameter: string): Promise<StoredJob> {
   const [job] = await db
     .select()
     .from(jobs)

@@ -1,14 +1,12 @@
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
-import { changedPrinter, changedTicket, newJob, savedName } from '@foglio/api';
 import { informationSheetOf, sheetList, SHEET_LIST_HEAD } from '@foglio/core';
 import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
-import { Router } from 'express';
 import type { Database } from '../database/connection';
 import { jobs } from '../database/schema';
 import { fileContent, usable } from '../files/content-store';
-import { bodyReader } from '../http/body';
+import type { Handlers } from '../http/bind';
 import { saveAs, writeCsv } from '../http/download';
 import { Problem } from '../http/problem';
 import type { ImposeHow, PdfWorkers } from '../pdf/pdf-workers';
@@ -26,79 +24,57 @@ import {
   type StoredJob,
 } from './job-store';
 
-const readNewJob = bodyReader(newJob);
-const readChange = bodyReader(changedTicket);
-const readPrinterChange = bodyReader(changedPrinter);
-const readSavedName = bodyReader(savedName);
-
 /** Sheets shown of a job in a list. */
 const STRIP = 12;
 
-/** `/api/jobs`: set-ups with their documents, and the imposed PDF. */
-export function jobRoutes(db: Database, workers: PdfWorkers): Router {
-  const router = Router();
+type Names = 'jobs' | 'createJob' | 'job' | 'saveTicket' | 'changePrinter' | 'removeJob' | 'imposedPdf' | 'sheetList';
 
-  router.get('/', async (_request, response) => {
+/** Set-ups with their documents, and the imposed PDF. */
+export const jobHandlers = (db: Database, workers: PdfWorkers): Handlers<Names> => ({
+  jobs: async () => {
     const printers = await listPrinters(db);
-    response.json(await Promise.all((await listJobs(db)).map((job) => describeBriefly(db, job, printers))));
-  });
-
-  router.post('/', async (request, response) => {
-    const body = readNewJob(request.body);
+    return Promise.all((await listJobs(db)).map((job) => describeBriefly(db, job, printers)));
+  },
+  createJob: async ({ body }) => {
     const ticket = await acceptTicket(db, body.ticket);
     const printer = body.printerId ? await findPrinter(db, body.printerId) : (await listPrinters(db))[0];
     if (!printer) throw new Problem('not-found', 'No printer is known yet; add one first.');
     const [job] = await db.insert(jobs).values({ ticket, printerId: printer.id }).returning();
-    response.status(201).json(await describe(db, job as StoredJob));
-  });
-
-  router.get('/:id', async (request, response) => {
-    response.json(await describe(db, await findJob(db, request.params.id)));
-  });
-
-  router.put('/:id', async (request, response) => {
-    const { ticket, revision } = readChange(request.body);
-    const job = await findJob(db, request.params.id);
-    const change = { ticket: await acceptTicket(db, ticket) };
-    const saved = await inDraftOfJob(db, job.id, (tx) => saveJob(tx, job.id, revision, change));
-    response.json({ id: saved.id, revision: saved.revision });
-  });
-
-  router.put('/:id/printer', async (request, response) => {
-    const { printerId, revision } = readPrinterChange(request.body);
-    const job = await findJob(db, request.params.id);
-    const printer = await findPrinter(db, printerId);
-    const saved = await inDraftOfJob(db, job.id, (tx) => saveJob(tx, job.id, revision, { printerId: printer.id }));
-    response.json({ id: saved.id, revision: saved.revision });
-  });
-
-  router.delete('/:id', async (request, response) => {
-    const job = await findJob(db, request.params.id);
+    return describe(db, job as StoredJob);
+  },
+  job: async ({ params }) => describe(db, await findJob(db, params.id)),
+  saveTicket: async ({ params, body }) => {
+    const job = await findJob(db, params.id);
+    const change = { ticket: await acceptTicket(db, body.ticket) };
+    return briefly(await inDraftOfJob(db, job.id, (tx) => saveJob(tx, job.id, body.revision, change)));
+  },
+  changePrinter: async ({ params, body }) => {
+    const job = await findJob(db, params.id);
+    const change = { printerId: (await findPrinter(db, body.printerId)).id };
+    return briefly(await inDraftOfJob(db, job.id, (tx) => saveJob(tx, job.id, body.revision, change)));
+  },
+  removeJob: async ({ params }) => {
+    const job = await findJob(db, params.id);
     await db.delete(jobs).where(eq(jobs.id, job.id));
-    response.status(204).end();
-  });
-
-  router.get('/:id/imposed.pdf', async (request, response) => {
-    const { name } = readSavedName(request.query);
-    const { ticket, documents, plan } = await planJob(db, request.params.id);
+  },
+  imposedPdf: async ({ params, query, response }) => {
+    const { ticket, documents, plan } = await planJob(db, params.id);
     const stop = plan.checks.find((check) => check.level === 'stop');
     if (stop) throw new Problem('stop-stands', stop.message);
     await inScratchFolder(async (path) => {
       await imposeStored(db, workers, { ticket, plan, blanks: 'every-sheet', grey: true }, documents, path);
-      saveAs(response, name ?? ticket.title, '.pdf');
+      saveAs(response, query.name ?? ticket.title, '.pdf');
       await pipeline(createReadStream(path(IMPOSED)), response);
     });
-  });
-
-  router.get('/:id/sheets.csv', async (request, response) => {
-    const { name } = readSavedName(request.query);
-    const { ticket, documents, plan, printer } = await planJob(db, request.params.id);
-    saveAs(response, name ?? ticket.title, '.csv');
+  },
+  sheetList: async ({ params, query, response }) => {
+    const { ticket, documents, plan, printer } = await planJob(db, params.id);
+    saveAs(response, query.name ?? ticket.title, '.csv');
     response.send(writeCsv([SHEET_LIST_HEAD, ...sheetList(plan, documents, printer.profile)]));
-  });
+  },
+});
 
-  return router;
-}
+const briefly = ({ id, revision }: StoredJob) => ({ id, revision });
 
 /** A job as planned against its printer as last seen. */
 async function planJob(db: Database, id: string) {

@@ -1,4 +1,4 @@
-import type { NewsRecord } from '@foglio/api';
+import { OPERATIONS, type NewsRecord } from '@foglio/api';
 import { eq } from 'drizzle-orm';
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
@@ -14,7 +14,7 @@ import { Problem } from '../http/problem';
 import { findPrinter } from '../printers/printer-store';
 import type { PrinterNow, PrinterWatch } from '../printers/watch';
 
-export const NEWS_PATH = '/api/news';
+const { path: NEWS_PATH } = OPERATIONS.news;
 
 /** A word now and then, so that both sides notice a connection that is dead without having been closed. */
 const BEAT_MS = 15_000;

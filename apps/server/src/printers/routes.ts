@@ -1,93 +1,57 @@
-import {
-  printerAddress,
-  printerFault,
-  printerPausing,
-  saidOfPaper,
-  stackRefeeding,
-  stackTaking,
-  trayLoading,
-  trayPulling,
-} from '@foglio/api';
+import type { StackRecord } from '@foglio/api';
 import { pausePrinter } from '@foglio/ipp';
-import { Router } from 'express';
 import type { Database } from '../database/connection';
-import { bodyReader } from '../http/body';
+import type { Handlers } from '../http/bind';
 import { Problem } from '../http/problem';
 import { askPanel, passOn } from './panel';
-import { addPrinter, describePaper, removePrinter, findPrinter, listPrinters } from './printer-store';
+import { addPrinter, describePaper, findPrinter, listPrinters, removePrinter } from './printer-store';
 import type { PrinterWatch } from './watch';
 
-const readAddress = bodyReader(printerAddress);
-const readPaper = bodyReader(saidOfPaper);
-const readLoading = bodyReader(trayLoading);
-const readPulling = bodyReader(trayPulling);
-const readFault = bodyReader(printerFault);
-const readRefeeding = bodyReader(stackRefeeding);
-const readPausing = bodyReader(printerPausing);
-const readTaking = bodyReader(stackTaking);
+type Printers = 'printers' | 'printer' | 'addPrinter' | 'removePrinter' | 'describePaper';
+type Panel =
+  | 'loadTray'
+  | 'pullTray'
+  | 'setFault'
+  | 'refeed'
+  | 'pausePrinter'
+  | 'output'
+  | 'takeOutput'
+  | 'outputDocument';
 
-/** `/api/printers`: the printers known, each as it is now where it answers; of simulated ones the front panel too. */
-export function printerRoutes(db: Database, watch: PrinterWatch): Router {
-  const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await Promise.all((await listPrinters(db)).map((printer) => watch.describe(printer))));
-  });
-  router.get('/:id', async (request, response) => {
-    response.json(await watch.describe(await findPrinter(db, request.params.id)));
-  });
-  router.post('/', async (request, response) => {
-    const { uri } = readAddress(request.body);
-    response.status(201).json(await watch.describe(await addPrinter(db, uri.trim())));
-  });
-  router.delete('/:id', async (request, response) => {
-    await removePrinter(db, await findPrinter(db, request.params.id));
-    response.status(204).end();
-  });
-  router.put('/:id/trays/:tray', async (request, response) => {
-    const { id, tray } = request.params;
-    response.json(await watch.describe(await describePaper(db, id, tray, readPaper(request.body))));
-  });
-  router.put('/:id/panel/trays/:tray', async (request, response) => {
-    const printer = await findPrinter(db, request.params.id);
-    await askPanel(printer, `/trays/${encodeURIComponent(request.params.tray)}`, readLoading(request.body));
-    response.json(await watch.describe(printer));
-  });
-  router.put('/:id/panel/trays/:tray/pulled', async (request, response) => {
-    const printer = await findPrinter(db, request.params.id);
-    await askPanel(printer, `/trays/${encodeURIComponent(request.params.tray)}/pulled`, readPulling(request.body));
-    response.json(await watch.describe(printer));
-  });
-  router.put('/:id/panel/fault', async (request, response) => {
-    const printer = await findPrinter(db, request.params.id);
-    await askPanel(printer, '/fault', readFault(request.body));
-    response.json(await watch.describe(printer));
-  });
-  router.put('/:id/panel/refeed', async (request, response) => {
-    const printer = await findPrinter(db, request.params.id);
-    await askPanel(printer, '/refeed', readRefeeding(request.body));
-    response.json(await watch.describe(printer));
-  });
-  router.put('/:id/panel/paused', async (request, response) => {
-    const printer = await findPrinter(db, request.params.id);
-    if (printer.panel === null) throw new Problem('not-found', `${printer.name} is not a simulated printer.`);
-    await pausePrinter(printer.uri, readPausing(request.body).paused, 'foglio');
-    response.json(await watch.describe(printer));
-  });
-  router.get('/:id/panel/output', async (request, response) => {
-    const answer = await askPanel(await findPrinter(db, request.params.id), '/output');
-    response.json(await answer.json());
-  });
-  router.put('/:id/panel/output', async (request, response) => {
-    const printer = await findPrinter(db, request.params.id);
-    await askPanel(printer, '/output', readTaking(request.body));
-    response.json(await watch.describe(printer));
-  });
-  router.get('/:id/panel/jobs/:job/documents/:document', async (request, response) => {
-    const { id, job, document } = request.params;
-    await passOn(
-      await askPanel(await findPrinter(db, id), `/jobs/${Number(job)}/documents/${Number(document)}`),
-      response,
-    );
-  });
-  return router;
+/** The printers known, each as it is now where it answers. */
+export const printerHandlers = (db: Database, watch: PrinterWatch): Handlers<Printers> => ({
+  printers: async () => Promise.all((await listPrinters(db)).map((printer) => watch.describe(printer))),
+  printer: async ({ params }) => watch.describe(await findPrinter(db, params.id)),
+  addPrinter: async ({ body }) => watch.describe(await addPrinter(db, body.uri.trim())),
+  removePrinter: async ({ params }) => removePrinter(db, await findPrinter(db, params.id)),
+  describePaper: async ({ params, body }) => watch.describe(await describePaper(db, params.id, params.tray, body)),
+});
+
+/** The front panel of a simulated printer. */
+export function panelHandlers(db: Database, watch: PrinterWatch): Handlers<Panel> {
+  /** Does something at the panel, and tells how the printer stands after it. */
+  const work = async (id: string, part: string, what: object) => {
+    const printer = await findPrinter(db, id);
+    await askPanel(printer, part, what);
+    return watch.describe(printer);
+  };
+  return {
+    loadTray: ({ params, body }) => work(params.id, `/trays/${encodeURIComponent(params.tray)}`, body),
+    pullTray: ({ params, body }) => work(params.id, `/trays/${encodeURIComponent(params.tray)}/pulled`, body),
+    setFault: ({ params, body }) => work(params.id, '/fault', body),
+    refeed: ({ params, body }) => work(params.id, '/refeed', body),
+    takeOutput: ({ params, body }) => work(params.id, '/output', body),
+    pausePrinter: async ({ params, body }) => {
+      const printer = await findPrinter(db, params.id);
+      if (printer.panel === null) throw new Problem('not-found', `${printer.name} is not a simulated printer.`);
+      await pausePrinter(printer.uri, body.paused, 'foglio');
+      return watch.describe(printer);
+    },
+    output: async ({ params }) =>
+      (await (await askPanel(await findPrinter(db, params.id), '/output')).json()) as StackRecord,
+    outputDocument: async ({ params: { id, job, document }, response }) => {
+      const part = `/jobs/${Number(job)}/documents/${Number(document)}`;
+      await passOn(await askPanel(await findPrinter(db, id), part), response);
+    },
+  };
 }

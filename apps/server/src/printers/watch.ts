@@ -1,5 +1,5 @@
 import { EventEmitter } from 'node:events';
-import { sayFaults } from '@foglio/ipp';
+import { sayFaults, type PrinterStatus } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
@@ -10,7 +10,13 @@ import { askNow, listPrinters, type StoredPrinter } from './printer-store';
 const ASK_EVERY_MS = 2_000;
 
 /** A printer as it was found when it was asked. */
-export type PrinterNow = Awaited<ReturnType<typeof askPrinter>>;
+export interface PrinterNow extends PrinterStatus, Pick<StoredPrinter, 'id' | 'name' | 'uri' | 'seenAt'> {
+  readonly simulated: boolean;
+  readonly askedAt: Date;
+  readonly answers: boolean;
+  /** In sentences. */
+  readonly faults: string[];
+}
 
 /**
  * What printers say of themselves. While somebody listens each is asked again and again, for itself, so that one that is
@@ -69,7 +75,7 @@ export class PrinterWatch extends EventEmitter<{ changed: [PrinterNow] }> {
   }
 }
 
-async function askPrinter(db: Database, printer: StoredPrinter) {
+async function askPrinter(db: Database, printer: StoredPrinter): Promise<PrinterNow> {
   const { id, name, uri, seenAt } = printer;
   const known = { id, name, uri, simulated: printer.panel !== null, askedAt: new Date() };
   try {

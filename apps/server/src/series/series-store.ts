@@ -20,7 +20,7 @@ export interface StoredRow {
 }
 
 /** @throws Problem `not-found` */
-export async function findSeries(db: Database, parameter: string | undefined): Promise<StoredSeries> {
+export async function findSeries(db: Database, parameter: string): Promise<StoredSeries> {
   const [found] = await db
     .select()
     .from(series)

@@ -30,7 +30,7 @@ export const listSetups = (db: Database): Promise<StoredSetup[]> =>
     .orderBy(sql`${setups.starts} = 'house' desc nulls last`, sql`lower(${setups.name})`);
 
 /** @throws Problem `not-found` */
-export async function findSetup(db: Database, parameter: string | undefined): Promise<StoredSetup> {
+export async function findSetup(db: Database, parameter: string): Promise<StoredSetup> {
   const [setup] = await db
     .select()
     .from(setups)
