@@ -1,5 +1,5 @@
 import * as bodies from './bodies';
-import { list, type Operation } from './operation';
+import { list, type AnswerOf, type BodyOf, type Operation } from './operation';
 import * as records from './records';
 import { SERIES_OPERATIONS } from './series-operations';
 
@@ -374,3 +374,7 @@ export type OperationName = keyof typeof OPERATIONS;
 
 /** What can be done to a sending. */
 export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
+
+/** What each takes and answers, where that is JSON. As tables, of which the compiler works out each entry once. */
+export type Bodies = { readonly [Name in OperationName]: BodyOf<(typeof OPERATIONS)[Name]> };
+export type Answers = { readonly [Name in OperationName]: AnswerOf<(typeof OPERATIONS)[Name]> };

@@ -53,11 +53,11 @@ export function bind(router: Router, handlers: Partial<Handlers<OperationName>>)
 }
 
 function answerer({ query, takes, status, gives }: Operation, handle: Answering): RequestHandler {
-  const readQuery = query ? readerOf(query as object, ofQuery) : () => undefined;
+  const readQuery = query ? readerOf(query, ofQuery) : () => undefined;
   const readBody = typeof takes === 'object' ? readerOf(takes) : () => undefined;
   return async (request, response) => {
     const asked: Asked<never> = {
-      params: request.params as never,
+      params: request.params,
       query: readQuery({ ...request.query }) as never,
       body: readBody(request.body ?? {}) as never,
       request,

@@ -15,7 +15,8 @@ export function readerOf(schema: object, by = ajv): (given: unknown) => unknown 
   };
 }
 
-const isId = ajv.compile<string>({ type: 'string', format: 'uuid' });
+const uuid = ajv.compile({ type: 'string', format: 'uuid' });
+const isId = (parameter: string): boolean => uuid(parameter);
 
 /** A path parameter that must be an id; any other is an address of nothing. @throws Problem `not-found` */
 export function idOf(parameter: string): string {

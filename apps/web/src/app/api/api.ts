@@ -3,28 +3,21 @@ import { inject, Injectable } from '@angular/core';
 import type { Seal, SealOfMany, Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import { webSocket } from 'rxjs/webSocket';
-import type {
-  Caution,
-  ChangedSeries,
-  DeliveryAct,
-  DeliveryRecord,
-  FactsRecord,
-  FileBrief,
-  FileRecord,
-  JobBrief,
-  JobDocument,
-  JobRecord,
-  NewsRecord,
-  PrinterRecord,
-  ProblemRecord,
-  SaidOfPaper,
-  SavedJob,
-  SeenRecord,
-  SeriesBrief,
-  SeriesFile,
-  SeriesRecord,
-  SetupRecord,
-  StackRecord,
+import {
+  addressOf,
+  OPERATIONS,
+  type Answers,
+  type Bodies,
+  type Caution,
+  type DeliveryAct,
+  type NewsRecord,
+  type Operation,
+  type OperationName,
+  type ParamsOf,
+  type ProblemRecord,
+  type QueryOf,
+  type SaidOfPaper,
+  type SeriesFile,
 } from '@foglio/api';
 import { SendingKeys } from './sending-keys';
 
@@ -52,182 +45,170 @@ export interface SeriesSeen {
   readonly seal: SealOfMany;
 }
 
+/** What can be done at the front panel of a simulated printer, at one of its trays or none. */
+type PanelName = 'loadTray' | 'pullTray' | 'setFault' | 'refeed' | 'takeOutput' | 'pausePrinter';
+export type PanelWork = {
+  readonly [Name in PanelName]: { readonly name: Name; readonly tray?: string; readonly body: Body<Name> };
+}[PanelName];
+
+/** What goes with a request, by the operation that takes it. */
+type Given<Name extends OperationName> = Requests[Name] & How;
+type Requests = {
+  readonly [Name in OperationName]: Part<'params', ParamsOf<(typeof OPERATIONS)[Name]>> &
+    Part<'query', QueryOf<(typeof OPERATIONS)[Name]>> &
+    Part<'body', Bodies[Name]>;
+};
+interface How {
+  readonly headers?: Record<string, string>;
+  readonly keepalive?: boolean;
+}
+
+/** Of whichever operation. */
+interface AnyGiven {
+  readonly params?: Readonly<Record<string, string>>;
+  readonly query?: Record<string, string | number>;
+  readonly body?: unknown;
+}
+
+type Part<Name extends string, T> = [T] extends [undefined]
+  ? unknown
+  : Record<never, never> extends T
+    ? { readonly [N in Name]?: T }
+    : { readonly [N in Name]: T };
+
+/** What is told, by the operation that tells it. */
+type Told<Name extends OperationName> = Observable<Answers[Name]>;
+type Body<Name extends OperationName> = Bodies[Name];
+
 /** The server, one method a request. */
 @Injectable({ providedIn: 'root' })
 export class Api {
   private readonly http = inject(HttpClient);
   private readonly keys = new SendingKeys();
 
+  /** Asks for an operation, with what its description says that it takes. */
+  private ask<Name extends OperationName>(name: Name, given: Given<Name>): Told<Name> {
+    const operation: Operation = OPERATIONS[name];
+    const { params = {}, query = {}, ...how } = given as AnyGiven;
+    return this.http.request(operation.method, addressOf(operation, params), { params: query, ...how }) as Told<Name>;
+  }
+
   /** @param password of a locked file; in a header, since addresses are logged */
-  upload(file: File, password: string | null): Observable<FileRecord> {
+  upload(file: File, password: string | null) {
     const headers: Record<string, string> = { 'Content-Type': 'application/octet-stream' };
     if (password !== null) headers['Document-Password'] = encodeURIComponent(password);
-    return this.http.post<FileRecord>('/api/files', file, { params: { name: file.name }, headers });
+    return this.ask('uploadFile', { query: { name: file.name }, body: file, headers });
   }
 
   /** The files of that name, each content once. */
-  filesNamed(name: string): Observable<FileBrief[]> {
-    return this.http.get<FileBrief[]>('/api/files', { params: { name } });
-  }
+  readonly filesNamed = (name: string) => this.ask('filesNamed', { query: { name } });
 
   /** Facts of the pages after so many that are known. */
-  facts(file: string, from: number): Observable<FactsRecord> {
-    return this.http.get<FactsRecord>(`/api/files/${file}/facts`, { params: { from } });
-  }
+  readonly facts = (id: string, from: number) => this.ask('newFacts', { params: { id }, query: { from } });
 
-  jobs(): Observable<JobBrief[]> {
-    return this.http.get<JobBrief[]>('/api/jobs');
-  }
+  readonly jobs = () => this.ask('jobs', {});
 
   /** Without a printer it is set up for the first one known. */
-  createJob(ticket: TicketInput, printerId?: string): Observable<JobRecord> {
-    return this.http.post<JobRecord>('/api/jobs', { ticket, printerId });
-  }
+  readonly createJob = (ticket: TicketInput, printerId?: string) =>
+    this.ask('createJob', { body: { ticket: { ...ticket }, ...(printerId === undefined ? {} : { printerId }) } });
 
-  job(id: string): Observable<JobRecord> {
-    return this.http.get<JobRecord>(`/api/jobs/${id}`);
-  }
+  readonly job = (id: string) => this.ask('job', { params: { id } });
 
-  saveTicket(id: string, ticket: Ticket, revision: number): Observable<SavedJob> {
-    const body = { ticket, revision };
+  saveTicket(id: string, ticket: Ticket, revision: number): Told<'saveTicket'> {
+    const body = { ticket: { ...ticket }, revision };
     // Goes on although the page is left; browsers hold back longer ones (Fetch standard, 64 KiB in all).
     const keepalive = JSON.stringify(body).length < LONGEST_KEPT_ALIVE;
-    return this.http.put<SavedJob>(`/api/jobs/${id}`, body, { keepalive });
+    return this.ask('saveTicket', { params: { id }, body, keepalive });
   }
 
   /** Has the job printed elsewhere. */
-  changePrinter(id: string, printerId: string, revision: number): Observable<SavedJob> {
-    return this.http.put<SavedJob>(`/api/jobs/${id}/printer`, { printerId, revision });
-  }
+  readonly changePrinter = (id: string, printerId: string, revision: number) =>
+    this.ask('changePrinter', { params: { id }, body: { printerId, revision } });
 
-  removeJob(id: string): Observable<void> {
-    return this.http.delete<void>(`/api/jobs/${id}`);
-  }
+  readonly removeJob = (id: string) => this.ask('removeJob', { params: { id } });
 
-  setups(): Observable<SetupRecord[]> {
-    return this.http.get<SetupRecord[]>('/api/setups');
-  }
+  readonly setups = () => this.ask('setups', {});
 
-  saveSetup(setup: { name: string; ticket: Ticket; printerId: string | null }): Observable<SetupRecord> {
-    return this.http.post<SetupRecord>('/api/setups', setup);
-  }
+  readonly saveSetup = (body: Body<'saveSetup'>) => this.ask('saveSetup', { body });
 
-  changeSetup(
-    id: string,
-    change: Partial<Pick<SetupRecord, 'name' | 'ticket' | 'printerId' | 'starts' | 'revision'>>,
-  ): Observable<SetupRecord> {
-    return this.http.put<SetupRecord>(`/api/setups/${id}`, change);
-  }
+  readonly changeSetup = (id: string, body: Body<'changeSetup'>) => this.ask('changeSetup', { params: { id }, body });
 
-  removeSetup(id: string): Observable<void> {
-    return this.http.delete<void>(`/api/setups/${id}`);
-  }
+  readonly removeSetup = (id: string) => this.ask('removeSetup', { params: { id } });
 
-  allSeries(): Observable<SeriesBrief[]> {
-    return this.http.get<SeriesBrief[]>('/api/series');
-  }
+  readonly allSeries = () => this.ask('allSeries', {});
 
-  createSeries(title: string, setup: Ticket, printerId: string): Observable<SeriesRecord> {
-    return this.http.post<SeriesRecord>('/api/series', { title, setup, printerId });
-  }
+  readonly createSeries = (title: string, setup: Ticket, printerId: string) =>
+    this.ask('createSeries', { body: { title, setup: { ...setup }, printerId } });
 
-  series(id: string): Observable<SeriesRecord> {
-    return this.http.get<SeriesRecord>(`/api/series/${id}`);
-  }
+  readonly series = (id: string) => this.ask('series', { params: { id } });
 
-  seriesDocuments(id: string): Observable<JobDocument[]> {
-    return this.http.get<JobDocument[]>(`/api/series/${id}/documents`);
-  }
+  readonly seriesDocuments = (id: string) => this.ask('seriesDocuments', { params: { id } });
 
-  changeSeries(id: string, change: ChangedSeries): Observable<SeriesRecord> {
-    return this.http.put<SeriesRecord>(`/api/series/${id}`, change);
-  }
+  readonly changeSeries = (id: string, body: Body<'changeSeries'>) =>
+    this.ask('changeSeries', { params: { id }, body });
 
-  removeSeries(id: string): Observable<void> {
-    return this.http.delete<void>(`/api/series/${id}`);
-  }
+  readonly removeSeries = (id: string) => this.ask('removeSeries', { params: { id } });
 
-  addSeriesFiles(id: string, files: readonly SeriesFile[]): Observable<SeriesRecord> {
-    return this.http.post<SeriesRecord>(`/api/series/${id}/rows`, { files });
-  }
+  readonly addSeriesFiles = (id: string, files: readonly SeriesFile[]) =>
+    this.ask('addSeriesFiles', { params: { id }, body: { files: [...files] } });
 
   /** @param rows ids in their order @param out of those to be taken out */
-  orderSeries(id: string, rows: readonly string[], out: readonly string[] = []): Observable<SeriesRecord> {
-    return this.http.put<SeriesRecord>(`/api/series/${id}/rows`, { rows, out });
-  }
+  readonly orderSeries = (id: string, rows: readonly string[], out: readonly string[] = []) =>
+    this.ask('orderSeries', { params: { id }, body: { rows: [...rows], out: [...out] } });
 
-  skipSeriesFile(id: string, row: string, skipped: boolean): Observable<SeriesRecord> {
-    return this.http.put<SeriesRecord>(`/api/series/${id}/rows/${row}`, { skipped });
-  }
+  readonly skipSeriesFile = (id: string, row: string, skipped: boolean) =>
+    this.ask('skipSeriesFile', { params: { id, row }, body: { skipped } });
 
-  startSeries(id: string, seen: SeriesSeen): Observable<SeriesRecord> {
-    return this.keys.once(id, (key) => this.http.post<SeriesRecord>(`/api/series/${id}/start`, { ...seen, key }));
-  }
+  readonly startSeries = (id: string, seen: SeriesSeen) =>
+    this.keys.once(id, (key) =>
+      this.ask('startSeries', { params: { id }, body: { ...seen, confirmed: [...seen.confirmed], key } }),
+    );
 
-  pauseSeries(id: string): Observable<SeriesRecord> {
-    return this.http.post<SeriesRecord>(`/api/series/${id}/pause`, {});
-  }
+  readonly pauseSeries = (id: string) => this.ask('pauseSeries', { params: { id } });
 
-  resumeSeries(id: string, again: boolean): Observable<SeriesRecord> {
-    return this.http.post<SeriesRecord>(`/api/series/${id}/resume`, { again });
-  }
+  readonly resumeSeries = (id: string, again: boolean) => this.ask('resumeSeries', { params: { id }, body: { again } });
 
-  printer(id: string): Observable<PrinterRecord> {
-    return this.http.get<PrinterRecord>(`/api/printers/${id}`);
-  }
+  readonly printer = (id: string) => this.ask('printer', { params: { id } });
 
-  printers(): Observable<PrinterRecord[]> {
-    return this.http.get<PrinterRecord[]>('/api/printers');
-  }
+  readonly printers = () => this.ask('printers', {});
 
-  addPrinter(uri: string): Observable<PrinterRecord> {
-    return this.http.post<PrinterRecord>('/api/printers', { uri });
-  }
+  readonly addPrinter = (uri: string) => this.ask('addPrinter', { body: { uri } });
 
-  removePrinter(id: string): Observable<void> {
-    return this.http.delete<void>(`/api/printers/${id}`);
-  }
+  readonly removePrinter = (id: string) => this.ask('removePrinter', { params: { id } });
 
   /** Notes what a person says of a tray's paper. */
-  describePaper(printerId: string, tray: string, said: SaidOfPaper): Observable<PrinterRecord> {
-    return this.http.put<PrinterRecord>(`/api/printers/${printerId}/trays/${tray}`, said);
-  }
+  readonly describePaper = (id: string, tray: string, body: SaidOfPaper) =>
+    this.ask('describePaper', { params: { id, tray }, body });
 
-  /** Does something at the front panel of a simulated printer. @param what as the panel takes it */
-  workPanel(printerId: string, part: string, what: object): Observable<PrinterRecord> {
-    return this.http.put<PrinterRecord>(`/api/printers/${printerId}/panel/${part}`, what);
-  }
+  /** Does something at the front panel of a simulated printer. */
+  readonly atPanel = (id: string, { name, tray = '', body }: PanelWork): Told<PanelName> =>
+    this.ask(name, { params: { id, tray }, body } as Given<PanelName>);
 
-  deliveries(): Observable<DeliveryRecord[]> {
-    return this.http.get<DeliveryRecord[]>('/api/deliveries');
-  }
+  readonly deliveries = () => this.ask('deliveries', {});
 
-  send({ jobId, revision, sheets, seal, confirmed }: Sending): Observable<DeliveryRecord> {
-    return this.keys.once(`${jobId} ${revision}`, (key) =>
-      this.http.post<DeliveryRecord>('/api/deliveries', { jobId, revision, sheets, seal, confirmed, key }),
+  readonly send = ({ jobId, revision, sheets, seal, confirmed }: Sending) =>
+    this.keys.once(`${jobId} ${revision}`, (key) =>
+      this.ask('send', { body: { jobId, revision, sheets, seal, confirmed: [...confirmed], key } }),
     );
-  }
 
-  actOnDelivery(deliveryId: string, how: DeliveryAct): Observable<DeliveryRecord> {
-    const act = (body: object): Observable<DeliveryRecord> =>
-      this.http.post<DeliveryRecord>(`/api/deliveries/${deliveryId}/${how}`, body);
-    return MOVES_PAPER.includes(how) ? this.keys.once(`${deliveryId} ${how}`, (key) => act({ key })) : act({});
+  actOnDelivery(id: string, how: DeliveryAct): Told<DeliveryAct> {
+    const act = (body: Body<'again'>): Told<DeliveryAct> => this.ask(how, { params: { id }, body });
+    return MOVES_PAPER.includes(how) ? this.keys.once(`${id} ${how}`, (key) => act({ key })) : act({});
   }
 
   /** What the printer is told of each sheet. */
-  seen(deliveryId: string): Observable<SeenRecord> {
-    return this.http.get<SeenRecord>(`/api/deliveries/${deliveryId}/seen`);
-  }
+  readonly seen = (id: string) => this.ask('seen', { params: { id } });
 
-  /** @param address of a stack: of what one sending came to, or of a printer's output */
-  stack(address: string): Observable<StackRecord> {
-    return this.http.get<StackRecord>(address);
-  }
+  /** What one sending came to. */
+  readonly stack = (id: string) => this.ask('stack', { params: { id } });
+
+  /** What lies in a simulated printer's output. */
+  readonly output = (id: string) => this.ask('output', { params: { id } });
 
   /** What changes, as it changes, after a word that the connection stands. It ends with the connection. */
   news(): Observable<NewsRecord | 'opened'> {
     return new Observable((subscriber) => {
-      const url = `${location.origin.replace(/^http/, 'ws')}/api/news`;
+      const url = location.origin.replace(/^http/, 'ws') + OPERATIONS.news.path;
       const openObserver = { next: () => subscriber.next('opened') };
       return webSocket<NewsRecord>({ url, openObserver }).subscribe(subscriber);
     });

@@ -14,7 +14,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatDialog } from '@angular/material/dialog';
 import { MatButton } from '@angular/material/button';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import type { Caution, SetupRecord } from '@foglio/api';
+import { addressOf, OPERATIONS, type Caution, type SetupRecord } from '@foglio/api';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
@@ -248,7 +248,7 @@ export class Bench {
     const dialog = this.dialog.open<SaveDialog, SaveData, Saving>(SaveDialog, { data, width: '480px' });
     const saving = await firstValueFrom(dialog.afterClosed());
     if (saving?.what === 'set-up') return saveText(`${saving.name}.json`, writeSetup(ticket, documents));
-    if (saving) this.download(saving.what === 'pdf' ? 'imposed.pdf' : 'sheets.csv', saving.name);
+    if (saving) this.download(saving.what === 'pdf' ? 'imposedPdf' : 'sheetList', saving.name);
   }
 
   /** Takes a saved set-up, or saves what is set now as one. */
@@ -268,7 +268,7 @@ export class Bench {
     if (saved) this.notices.open(`Saved as “${saved.name}”`, undefined, { duration: 5_000 });
   }
 
-  private download(what: string, name: string): void {
+  private download(what: 'imposedPdf' | 'sheetList', name: string): void {
     this.store
       .select(benchFeature.selectBenchState)
       .pipe(
@@ -276,8 +276,8 @@ export class Bench {
         take(1),
       )
       .subscribe(({ jobId, saving }) => {
-        const called = encodeURIComponent(name);
-        if (saving === 'saved') window.location.assign(`/api/jobs/${jobId}/${what}?name=${called}`);
+        if (saving !== 'saved' || jobId === null) return;
+        window.location.assign(`${addressOf(OPERATIONS[what], { id: jobId })}?name=${encodeURIComponent(name)}`);
       });
   }
 

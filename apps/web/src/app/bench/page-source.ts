@@ -1,3 +1,4 @@
+import { addressOf, OPERATIONS } from '@foglio/api';
 import { ANY_FILE, pageRules } from '@foglio/core';
 import type { PageSource } from '../pages/side-view';
 import type { BenchState } from '../state/bench.state';
@@ -23,7 +24,7 @@ export function pageSourceOf({
     // A plan of before a document was taken out is shown until the next one is there.
     if (!file || file.id === ANY_FILE) return NOTHING(document, page);
     const grey = !hasColour || settingsOf(document, page).color === 'monochrome';
-    return { url: `/api/files/${file.id}/content`, turn: rotationOf(document, page), grey };
+    return { url: addressOf(OPERATIONS.fileContent, { id: file.id }), turn: rotationOf(document, page), grey };
   };
   last = { ticket, documents, printer, source };
   return source;

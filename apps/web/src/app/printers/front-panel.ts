@@ -2,12 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { FormsModule } from '@angular/forms';
 import { trayName } from '@foglio/core';
 import type { PrinterRecord } from '@foglio/api';
-
-/** Something done at the panel: the part of it, and what is put there. */
-export interface PanelWork {
-  readonly part: string;
-  readonly what: object;
-}
+import type { PanelWork } from '../api/api';
 
 /** The front panel of a simulated printer: what a person standing before it would do. */
 @Component({
@@ -116,28 +111,25 @@ export class FrontPanel {
   }
 
   protected load(loaded: number): void {
-    this.atTray('', { loaded });
+    const tray = this.tray();
+    if (tray) this.worked.emit({ name: 'loadTray', tray: tray.id, body: { loaded } });
   }
 
   protected pull(pulled: boolean): void {
-    this.atTray('/pulled', { pulled });
+    const tray = this.tray();
+    if (tray) this.worked.emit({ name: 'pullTray', tray: tray.id, body: { pulled } });
   }
 
-  protected fault(fault: string | null): void {
-    this.worked.emit({ part: 'fault', what: { fault } });
+  protected fault(fault: 'media-jam' | 'door-open' | null): void {
+    this.worked.emit({ name: 'setFault', body: { fault } });
   }
 
   protected pause(paused: boolean): void {
-    this.worked.emit({ part: 'paused', what: { paused } });
+    this.worked.emit({ name: 'pausePrinter', body: { paused } });
   }
 
   /** What came out last goes into the tray again, for its backs. */
   protected refeed(turned: boolean): void {
-    this.worked.emit({ part: 'refeed', what: { turned } });
-  }
-
-  private atTray(part: string, what: object): void {
-    const tray = this.tray();
-    if (tray) this.worked.emit({ part: `trays/${tray.id}${part}`, what });
+    this.worked.emit({ name: 'refeed', body: { turned } });
   }
 }

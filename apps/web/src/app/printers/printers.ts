@@ -3,14 +3,14 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { catchError, concatMap, merge, of, Subject, type Observable } from 'rxjs';
-import { Api, sayError } from '../api/api';
+import { Api, sayError, type PanelWork } from '../api/api';
 import type { PrinterRecord } from '@foglio/api';
 import { News } from '../news/news';
 import { PrintersNow } from '../news/printers-now';
 import { outputStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
 import { Cabinet, type PaperSaid } from './cabinet';
-import { FrontPanel, type PanelWork } from './front-panel';
+import { FrontPanel } from './front-panel';
 import { listAbilities, sayAbilities, sayState } from './printer-words';
 
 /** The printers: what lies in their trays, how they stand, and what they can do. */
@@ -100,11 +100,11 @@ export class Printers {
   }
 
   protected takeOutput(printer: PrinterRecord): void {
-    this.work(printer, { part: 'output', what: { taken: true } });
+    this.work(printer, { name: 'takeOutput', body: { taken: true } });
   }
 
-  protected work({ id }: PrinterRecord, { part, what }: PanelWork): void {
-    this.works.next(this.api.workPanel(id, part, what));
+  protected work({ id }: PrinterRecord, what: PanelWork): void {
+    this.works.next(this.api.atPanel(id, what));
   }
 }
 

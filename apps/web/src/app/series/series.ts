@@ -23,7 +23,15 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
-import type { JobDocument, SeriesBrief, SeriesRecord, SeriesRow, SetupRecord } from '@foglio/api';
+import {
+  addressOf,
+  OPERATIONS,
+  type JobDocument,
+  type SeriesBrief,
+  type SeriesRecord,
+  type SeriesRow,
+  type SetupRecord,
+} from '@foglio/api';
 import type { RowOutcome } from '@foglio/core';
 import { defer, filter, firstValueFrom, merge, of, switchMap } from 'rxjs';
 import { sentence } from '@foglio/sentence';
@@ -395,4 +403,7 @@ export class Series {
       this.setups.set(await firstValueFrom(this.api.setups()));
     });
   }
+
+  protected readonly reportAt = (report: 'seriesReport' | 'printableReport', { id }: SeriesRecord): string =>
+    addressOf(OPERATIONS[report], { id });
 }

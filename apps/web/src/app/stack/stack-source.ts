@@ -1,4 +1,4 @@
-import type { DeliveryRecord, PrintedFace, PrinterRecord } from '@foglio/api';
+import { addressOf, OPERATIONS, type DeliveryRecord, type PrintedFace, type PrinterRecord } from '@foglio/api';
 
 /** Where a stack of printed sheets is asked for. */
 export interface StackSource {
@@ -6,8 +6,8 @@ export interface StackSource {
   readonly key: string;
   /** Another one: the same stack, to be asked for anew. */
   readonly news: unknown;
-  /** Null: nothing can have come out yet. */
-  readonly address: string | null;
+  /** By which operation; null: nothing can have come out yet. */
+  readonly of: 'stack' | 'output' | null;
   readonly documentOf: (face: PrintedFace) => string;
 }
 
@@ -17,8 +17,8 @@ export function deliveryStack({ id, state, sheetsDone }: DeliveryRecord): StackS
   return {
     key: id,
     news: `${sheetsDone}, ${state}`,
-    address: isSent ? `/api/deliveries/${id}/stack` : null,
-    documentOf: ({ job, document }) => `/api/deliveries/${id}/jobs/${job}/documents/${document}`,
+    of: isSent ? 'stack' : null,
+    documentOf: ({ job, document }) => addressOf(OPERATIONS.deliveryDocument, { id, job, document }),
   };
 }
 
@@ -27,7 +27,7 @@ export function outputStack({ id }: PrinterRecord, news: unknown): StackSource {
   return {
     key: id,
     news,
-    address: `/api/printers/${id}/panel/output`,
-    documentOf: ({ job, document }) => `/api/printers/${id}/panel/jobs/${job}/documents/${document}`,
+    of: 'output',
+    documentOf: ({ job, document }) => addressOf(OPERATIONS.outputDocument, { id, job, document }),
   };
 }

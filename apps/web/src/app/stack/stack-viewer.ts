@@ -42,10 +42,10 @@ export class StackViewer {
   /** What to ask for, and a word that changes when it is to be asked for again. */
   private readonly asked = computed(
     () => {
-      const { address, news } = this.source();
-      return address === null ? undefined : { address, news };
+      const { of, key, news } = this.source();
+      return of === null ? undefined : { of, key, news };
     },
-    { equal: (one, other) => one?.address === other?.address && one?.news === other?.news },
+    { equal: (one, other) => one?.of === other?.of && one?.key === other?.key && one?.news === other?.news },
   );
 
   /** Asked for again with every sheet that comes out; before the printer has the job there is nothing to ask. */
@@ -53,7 +53,7 @@ export class StackViewer {
     params: () => this.asked(),
     loader: async ({ params }) => {
       try {
-        const stack = await firstValueFrom(this.api.stack(params.address));
+        const stack = await firstValueFrom(this.api[params.of](params.key));
         return { sheets: stack.delivered, trouble: null };
       } catch (error) {
         return { sheets: [] as readonly DeliveredSheet[], trouble: sayError(error) };

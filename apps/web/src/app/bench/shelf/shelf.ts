@@ -1,6 +1,7 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
+import { addressOf, OPERATIONS } from '@foglio/api';
 import {
   byPosition,
   matchSize,
@@ -71,7 +72,7 @@ export class Shelf {
   protected readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
   protected readonly facts = computed(() => this.documents()[this.at()] ?? null);
   protected readonly settings = computed(() => this.ticket()?.documents[this.at()] ?? null);
-  protected readonly url = computed(() => `/api/files/${this.facts()?.id}/content`);
+  protected readonly url = computed(() => addressOf(OPERATIONS.fileContent, { id: this.facts()?.id ?? '' }));
   /** What is said while files are taken in. */
   protected readonly uploading = computed(() => {
     const mine = this.arrivals.underway().find(({ jobId }) => jobId === this.jobId());
