@@ -105,16 +105,16 @@ const FIELDS: Record<string, () => Promise<void>> = {
     expect((await gap(20)) - (await gap(0))).toBeCloseTo((10 * 72) / 25.4, 3);
   },
   'layout.frame': async () =>
-    expect(firstSide(await planOf({ layout: { kind: 'grid', pagesPerSide: 2, frame: true } })).lines).toHaveLength(8),
+    expect(firstSide(await planOf({ layout: { kind: 'grid', pagesPerSide: 2, frame: true } })).marks).toHaveLength(8),
   'layout.marks': async () => {
     expect(
-      firstSide(await planOf({ margin: 10, layout: { kind: 'grid', pagesPerSide: 2, marks: 'cut' } })).lines,
+      firstSide(await planOf({ margin: 10, layout: { kind: 'grid', pagesPerSide: 2, marks: 'cut' } })).marks,
     ).not.toEqual([]);
     const booklet = async (marks: 'none' | 'fold') => (await planOf({ layout: { kind: 'booklet', marks } })).sheets[0]!;
     const { paper, front, back } = await booklet('fold');
-    expect(front.lines?.map(([x1, , x2]) => [x1, x2])).toEqual([0, 1].map(() => [paper.height / 2, paper.height / 2]));
-    expect(back?.lines).toBeUndefined();
-    expect((await booklet('none')).front.lines).toBeUndefined();
+    expect(front.marks?.map(([x1, , x2]) => [x1, x2])).toEqual([0, 1].map(() => [paper.height / 2, paper.height / 2]));
+    expect(back?.marks).toBeUndefined();
+    expect((await booklet('none')).front.marks).toBeUndefined();
   },
   'layout.sheetsPerSignature': async () => {
     const plan = await planOf({ layout: { kind: 'booklet', sheetsPerSignature: 1 } });

@@ -186,7 +186,7 @@ describe('repeat, frames and cut marks', () => {
   });
 
   test('of a page that is cut to its cell, the frame runs round the cell', () => {
-    const lines = front({ columns: 2, rows: 1, frame: true }, 2, A3, { scale: { mode: 'none' } }, 5).lines!;
+    const lines = front({ columns: 2, rows: 1, frame: true }, 2, A3, { scale: { mode: 'none' } }, 5).marks!;
     /** Left, bottom, right and top of the four lines of a frame, to the point. */
     const frameOf = (page: number): number[] => {
       const own = lines.slice(4 * page, 4 * page + 4);
@@ -199,17 +199,17 @@ describe('repeat, frames and cut marks', () => {
   });
 
   test('frames run round what is seen of each page, and only where a page is', () => {
-    const { lines, cells } = front({ pagesPerSide: 4, frame: true }, 3);
+    const { marks: lines, cells } = front({ pagesPerSide: 4, frame: true }, 3);
     expect(lines).toHaveLength(12);
     const [{ x, y, width }] = cells as [(typeof cells)[number]];
     expect(lines![0]).toEqual([x, y, x + width, y]);
-    expect(front({ pagesPerSide: 4 }, 3)).not.toHaveProperty('lines');
-    expect(front({ frame: true }, 1).lines).toHaveLength(4);
+    expect(front({ pagesPerSide: 4 }, 3)).not.toHaveProperty('marks');
+    expect(front({ frame: true }, 1).marks).toHaveLength(4);
   });
 
   test('between neighbours each has half of the room for its marks', () => {
     const gutter = 8;
-    const { lines, cells } = front({ columns: 2, rows: 1, gutter, marks: 'cut', repeat: 'fill-side' }, 1);
+    const { marks: lines, cells } = front({ columns: 2, rows: 1, gutter, marks: 'cut', repeat: 'fill-side' }, 1);
     const middle = (cells[0]!.x + cells[0]!.width + cells[1]!.x) / 2;
     const between = lines!.filter(
       ([x1, y1, x2, y2]) =>
@@ -221,7 +221,7 @@ describe('repeat, frames and cut marks', () => {
 
   test('cut marks stand in line with the edges, off the pages, and inside the paper', () => {
     const card = { width: 241, height: 156 };
-    const { lines, cells } = front({ columns: 2, rows: 4, repeat: 'fill-side', marks: 'cut' }, 1, card);
+    const { marks: lines, cells } = front({ columns: 2, rows: 4, repeat: 'fill-side', marks: 'cut' }, 1, card);
     expect(lines!.length).toBeGreaterThan(16);
     const xs = new Set(cells.flatMap(({ x, width }) => [x, x + width]));
     const ys = new Set(cells.flatMap(({ y, height }) => [y, y + height]));
@@ -240,7 +240,7 @@ describe('repeat, frames and cut marks', () => {
 
   test('pages that touch have marks at the outer edge alone', () => {
     const paper = { size: 'iso_a3_297x420mm' };
-    const { lines } = front(
+    const { marks: lines } = front(
       { columns: 2, rows: 1, marks: 'cut' },
       2,
       { width: 300, height: 400 },

@@ -4,7 +4,7 @@ import {
   pageRules,
   type Cell,
   type DocumentFacts,
-  type Line,
+  type Mark,
   type PageRules,
   type Plan,
   type Sheet,
@@ -150,7 +150,7 @@ function pageObject(
     MediaBox: box,
     Resources: { XObject: Object.fromEntries(drawings.map(({ name, form }) => [name, form])) },
   });
-  const operators = [...drawings.map((drawing) => drawing.operators), ...drawLines(side?.lines ?? [])];
+  const operators = [...drawings.map((drawing) => drawing.operators), ...drawMarks(side?.marks ?? [])];
   if (operators.length > 0) {
     const content = operators.join('\n');
     page.set(PDFName.of('Contents'), target.register(target.stream(content)));
@@ -192,9 +192,9 @@ function drawTexts(place: Place | undefined, target: PDFContext): Drawing[] {
 }
 
 /** Frames and cut marks are hairlines in black (common practice: a quarter of a point). */
-function drawLines(lines: readonly Line[]): string[] {
-  if (lines.length === 0) return [];
-  const paths = lines.map(([x1, y1, x2, y2]) => {
+function drawMarks(marks: readonly Mark[]): string[] {
+  if (marks.length === 0) return [];
+  const paths = marks.map(([x1, y1, x2, y2]) => {
     const [a, b, c, d] = [x1, y1, x2, y2].map(decimal);
     return `${a} ${b} m ${c} ${d} l`;
   });

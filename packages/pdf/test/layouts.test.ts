@@ -102,7 +102,7 @@ describe('frames and cut marks are drawn where the plan says', () => {
     const settings = { ...grid(layout), margin: 20, paper: { size: 'iso_a4_210x297mm' } };
     const { planned, pdf } = await made(settings, numberedPdf(4, 200, 200));
     const page = render(pdf, 1, 144);
-    const lines = planned.sheets[0]!.front.lines ?? [];
+    const lines = planned.sheets[0]!.front.marks ?? [];
     expect(lines.length).toBeGreaterThan(7);
     for (const [x1, y1, x2, y2] of lines) {
       expect(darkAt(page, (x1 + x2) / 2, (y1 + y2) / 2, 144)).toBe(true);

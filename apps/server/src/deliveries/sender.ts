@@ -7,7 +7,7 @@ import { isDatabaseAway, onceDatabaseAnswers } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { Problem } from '../http/problem';
 import { documentsOf, planTicket } from '../jobs/job-store';
-import { IMPOSED, imposeStored } from '../jobs/routes';
+import { IMPOSED, imposeStored } from '../pdf/impose-stored';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter } from '../printers/printer-store';
 import {

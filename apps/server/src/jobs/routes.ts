@@ -5,11 +5,11 @@ import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { jobs } from '../database/schema';
-import { fileContent, usable } from '../files/content-store';
 import type { Handlers } from '../http/bind';
 import { saveAs, writeCsv } from '../http/download';
 import { Problem } from '../http/problem';
-import type { ImposeHow, PdfWorkers } from '../pdf/pdf-workers';
+import { IMPOSED, imposeStored } from '../pdf/impose-stored';
+import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
 import { inDraftOfJob } from '../series/series-store';
 import {
@@ -20,7 +20,6 @@ import {
   planTicket,
   readDocumentsOf,
   saveJob,
-  type StoredDocument,
   type StoredJob,
 } from './job-store';
 
@@ -82,27 +81,6 @@ async function planJob(db: Database, id: string) {
   const printer = await findPrinter(db, printerId);
   const documents = await readDocumentsOf(db, ticket);
   return { ticket, documents, printer, plan: planTicket(ticket, documents, printer.profile) };
-}
-
-/** The name under which {@link imposeStored} writes. */
-export const IMPOSED = 'imposed.pdf';
-
-/**
- * Writes one set of a job over stored documents as PDF.
- *
- * @param path of a name in a folder for the documents and what is made of them
- * @throws Problem `file-unusable`
- */
-export async function imposeStored(
-  db: Database,
-  workers: PdfWorkers,
-  how: ImposeHow,
-  documents: readonly StoredDocument[],
-  path: (name: string) => string,
-): Promise<void> {
-  for (const id of new Set(documents.map(({ contentId }) => contentId))) await fileContent(db, id, path(id));
-  const filed = documents.map((one) => ({ ...one, file: path(one.contentId) }));
-  await usable(() => workers.impose(how, filed, path(IMPOSED)));
 }
 
 async function describe(db: Database, job: StoredJob) {

@@ -1,4 +1,4 @@
-import { chooseWay } from '../sending/one-job';
+import { chooseWay } from '../sending/ways';
 import type { Check } from '../plan/plan';
 import type { CheckContext, CheckRule } from './context';
 import { firstThatHelps, mapRoutes, withRepair } from './repair';

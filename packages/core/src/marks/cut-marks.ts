@@ -1,6 +1,6 @@
 import { mmToPoints } from '../paper/sizes';
 import type { Box } from '../paper/box';
-import type { Line } from '../plan/plan';
+import type { Mark } from '../plan/plan';
 
 /** Cut marks keep away from what is cut out and are this long (common practice: about 1 and 5 mm). */
 const AWAY = mmToPoints(1);
@@ -18,15 +18,15 @@ type Edge = 'left' | 'right' | 'bottom' | 'top';
  *     --+-------+--
  *       |       |
  */
-export function cutMarks(boxes: readonly Box[], side: Box): Line[] {
-  const lines: Line[] = [];
+export function cutMarks(boxes: readonly Box[], side: Box): Mark[] {
+  const marks: Mark[] = [];
   const add = (x: number, y: number, edge: Edge): void => {
     const room = roomFrom(x, y, edge, boxes, side);
     const reach = Math.min(AWAY + LENGTH, room);
     if (reach <= AWAY) return;
     const sign = edge === 'left' || edge === 'bottom' ? -1 : 1;
-    if (edge === 'left' || edge === 'right') lines.push([x + sign * AWAY, y, x + sign * reach, y]);
-    else lines.push([x, y + sign * AWAY, x, y + sign * reach]);
+    if (edge === 'left' || edge === 'right') marks.push([x + sign * AWAY, y, x + sign * reach, y]);
+    else marks.push([x, y + sign * AWAY, x, y + sign * reach]);
   };
   for (const { x, y, width, height } of boxes) {
     for (const [cornerX, outward] of [
@@ -42,7 +42,7 @@ export function cutMarks(boxes: readonly Box[], side: Box): Line[] {
       }
     }
   }
-  return lines;
+  return marks;
 }
 
 /** Free length from a corner outward: to the paper's edge, or half way to the next box that the line would meet. */
@@ -64,8 +64,8 @@ function roomFrom(x: number, y: number, edge: Edge, boxes: readonly Box[], side:
 }
 
 /** The outline of everything on a side. */
-export function frames(boxes: readonly Box[]): Line[] {
-  return boxes.flatMap(({ x, y, width, height }): Line[] => [
+export function frames(boxes: readonly Box[]): Mark[] {
+  return boxes.flatMap(({ x, y, width, height }): Mark[] => [
     [x, y, x + width, y],
     [x + width, y, x + width, y + height],
     [x + width, y + height, x, y + height],

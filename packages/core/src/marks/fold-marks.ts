@@ -1,6 +1,6 @@
 import { mmToPoints } from '../paper/sizes';
 import type { Box } from '../paper/box';
-import type { Line } from '../plan/plan';
+import type { Mark } from '../plan/plan';
 
 /** As long as a cut mark (common practice: about 5 mm). */
 const LENGTH = mmToPoints(5);
@@ -12,7 +12,7 @@ const LENGTH = mmToPoints(5);
  *     |         |
  *     +----|----+
  */
-export function foldMarks({ x, y, width, height }: Box): Line[] {
+export function foldMarks({ x, y, width, height }: Box): Mark[] {
   const fold = x + width / 2;
   return [
     [fold, y, fold, y + LENGTH],

@@ -8,7 +8,7 @@ const side = {
   required: ['orientation', 'cells'],
   properties: {
     /** Frames, cut marks and fold marks, as lines from one point to another; only there where the layout asks for any. */
-    lines: {
+    marks: {
       type: 'array',
       items: {
         type: 'array',

@@ -35,7 +35,7 @@ export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: T
   const left: Box = { ...area, width: area.width / 2 };
   const right: Box = { ...left, x: area.x + left.width };
   const creep = mmToPoints(layout.creep);
-  const lines = layout.marks === 'fold' ? foldMarks(area) : null;
+  const marks = layout.marks === 'fold' ? foldMarks(area) : null;
   const faces: Side[] = [];
   const signatures: number[] = [];
   divide(run.stretches.flatMap(singlePages), layout.sheetsPerSignature).forEach((pages, signature) => {
@@ -44,7 +44,7 @@ export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: T
       const [onLeft, onRight] = bind === 'right' ? [second, first] : [first, second];
       const cells = [halfCell(pages[onLeft - 1], left, shift), halfCell(pages[onRight - 1], right, -shift)];
       const side = { orientation: 'landscape', cells: cells.filter((cell) => cell !== null) } as const;
-      return isOuter && lines ? { ...side, lines } : side;
+      return isOuter && marks ? { ...side, marks } : side;
     };
     for (let sheet = 0; sheet < padded / 4; sheet += 1) {
       const outer = padded - 2 * sheet;

@@ -7,7 +7,7 @@ import { cutMarks, frames } from '../marks/cut-marks';
 import { cellCount, commonestSize, gridOf, type Grid } from './grid';
 import type { Box, Extent } from '../paper/box';
 import { placePage, type Place, type Placement } from './place';
-import type { Cell, Line, Side } from '../plan/plan';
+import type { Cell, Mark, Side } from '../plan/plan';
 import type { Stretch } from './route';
 import type { Run } from './run';
 
@@ -53,9 +53,9 @@ function onePageSides(run: Run, layout: GridLayout, margins: Margins): Pick<Laid
     const side = sideBox(run.paper, orientation);
     const area = scale.mode === 'none' || scale.mode === 'percent' ? side : inset(side, margins.kept);
     const placement = placePage(size, area, inset(side, margins.own), scale, layout.turn);
-    const lines = linesOf([placement], side, layout);
+    const marks = marksOf([placement], side, layout);
     places.push([{ orientation, placement }]);
-    return pages.map((page) => sideOf(orientation, [cellOf(document, page, placement)], lines));
+    return pages.map((page) => sideOf(orientation, [cellOf(document, page, placement)], marks));
   });
   return { faces, places };
 }
@@ -70,7 +70,7 @@ interface Divided {
 /** Sides of several cells; the last side of a run may have empty ones. */
 function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divided): Side[] {
   const { orientation, cells } = grid;
-  const makeSide = (placed: Cell[]): Side => sideOf(orientation, placed, linesOf(placed, side, layout));
+  const makeSide = (placed: Cell[]): Side => sideOf(orientation, placed, marksOf(placed, side, layout));
   if (layout.repeat === 'fill-side') {
     return run.stretches.flatMap((stretch) => {
       const places = placesFor(stretch);
@@ -150,15 +150,15 @@ const cellOf = (document: number, page: number, { x, y, width, height, scale, tu
   clip,
 });
 
-/** A side without lines says nothing of them. */
-const sideOf = (orientation: Side['orientation'], cells: Cell[], lines: Line[] | null): Side =>
-  lines ? { orientation, cells, lines } : { orientation, cells };
+/** A side without marks says nothing of them. */
+const sideOf = (orientation: Side['orientation'], cells: Cell[], marks: Mark[] | null): Side =>
+  marks ? { orientation, cells, marks } : { orientation, cells };
 
 /** Frames and cut marks go round what can be seen of each page. */
-function linesOf(placed: readonly Placement[], side: Box, { frame, marks }: GridLayout): Line[] | null {
-  if (!frame && marks === 'none') return null;
+function marksOf(placed: readonly Placement[], side: Box, { frame, marks: wanted }: GridLayout): Mark[] | null {
+  if (!frame && wanted === 'none') return null;
   const boxes = placed.map(visibleBox);
-  return [...(frame ? frames(boxes) : []), ...(marks === 'cut' ? cutMarks(boxes, side) : [])];
+  return [...(frame ? frames(boxes) : []), ...(wanted === 'cut' ? cutMarks(boxes, side) : [])];
 }
 
 /** What of a placed page can be seen: all of it, or what its clip leaves. */

@@ -1,5 +1,5 @@
 import { turnTexts } from '../planning/lines';
-import type { Cell, Line, Plan, Sheet, Side } from '../plan/plan';
+import type { Cell, Mark, Plan, Sheet, Side } from '../plan/plan';
 
 /**
  * One of the two passes as a plan of its own: the sheets in its order, one-sided, each with the face that this pass prints.
@@ -48,7 +48,7 @@ function turnSide(side: Side, { width, height }: Sheet['paper']): Side {
       clip: clip && [across - clip[0] - clip[2], up - clip[1] - clip[3], clip[2], clip[3]],
     };
   });
-  const lines = side.lines?.map(([x1, y1, x2, y2]): Line => [across - x1, up - y1, across - x2, up - y2]);
+  const marks = side.marks?.map(([x1, y1, x2, y2]): Mark => [across - x1, up - y1, across - x2, up - y2]);
   const texts = turnTexts(side, across, up);
-  return { orientation: side.orientation, cells, ...(lines ? { lines } : {}), ...(texts ? { texts } : {}) };
+  return { orientation: side.orientation, cells, ...(marks ? { marks } : {}), ...(texts ? { texts } : {}) };
 }

@@ -85,7 +85,7 @@ function partsOf(sealed: Sealed): { readonly [Part in SealPart]: unknown } {
     papers: sheets.map((sheet) => paperOf(sheet, sealed)),
     sides: sheets.map(({ sides }) => sides),
     pages: sidesOf(({ orientation, cells }) => [orientation, cells.map(placed)]),
-    marks: sidesOf(({ lines = [] }) => lines.map((line) => line.map(rounded))),
+    marks: sidesOf(({ marks = [] }) => marks.map((mark) => mark.map(rounded))),
     texts: sidesOf(({ texts = [] }) =>
       texts.map(({ text, x, y, size, turn }) => [text, ...[x, y, size].map(rounded), turn]),
     ),

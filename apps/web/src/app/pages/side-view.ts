@@ -35,8 +35,8 @@ interface PlacedCell {
         </div>
       </div>
     }
-    @if (lines(); as path) {
-      <svg class="lines" [attr.viewBox]="viewBox()" aria-hidden="true"><path [attr.d]="path" /></svg>
+    @if (marks(); as path) {
+      <svg class="marks" [attr.viewBox]="viewBox()" aria-hidden="true"><path [attr.d]="path" /></svg>
     }
     @if (texts().length > 0) {
       <svg class="texts" [attr.viewBox]="viewBox()" aria-hidden="true">
@@ -73,7 +73,7 @@ interface PlacedCell {
     }
     .cell,
     .image,
-    .lines,
+    .marks,
     .texts,
     .printable {
       position: absolute;
@@ -94,7 +94,7 @@ interface PlacedCell {
     .sample.sideways {
       background: repeating-linear-gradient(90deg, #d9d3c6 0 1px, transparent 1px 12%);
     }
-    .lines {
+    .marks {
       inset: 0;
       fill: none;
       stroke: #000;
@@ -142,10 +142,10 @@ export class SideView {
   protected readonly cells = computed(() => (this.side()?.cells ?? []).map((cell, index) => this.place(cell, index)));
   protected readonly viewBox = computed(() => `0 0 ${this.width()} ${this.height()}`);
   /** Frames and cut marks. */
-  protected readonly lines = computed(() => {
+  protected readonly marks = computed(() => {
     const k = this.scale();
     const point = (x: number, y: number): string => `${x * k} ${this.height() - y * k}`;
-    return (this.side()?.lines ?? []).map(([x1, y1, x2, y2]) => `M${point(x1, y1)}L${point(x2, y2)}`).join('');
+    return (this.side()?.marks ?? []).map(([x1, y1, x2, y2]) => `M${point(x1, y1)}L${point(x2, y2)}`).join('');
   });
   /** Lines of text at head and foot, as wide as they are printed, whatever font the screen has. */
   protected readonly texts = computed(() => {
