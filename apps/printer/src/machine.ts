@@ -291,7 +291,7 @@ export class Machine {
   }
 
   private async deliver(job: PrintJob, sheet: SheetToPrint, tray: Tray): Promise<void> {
-    const { document, set, front, back, sides } = sheet;
+    const { document, set, front, back, sides, told } = sheet;
     const { archive } = this.options;
     const isRefed = this.isRefeedTray(tray) && this.stack.length > 0;
     const paper = isRefed ? (this.stack.pop() as Paper) : BLANK;
@@ -302,7 +302,20 @@ export class Machine {
     const spoilt = kept < faces + (back === null ? 1 : 2);
     const index = job.delivered.length + 1;
     const at = new Date().toISOString();
-    const delivered = { job: job.id, document, index, set, tray: tray.id, sides, front, back, ...lying, spoilt, at };
+    const delivered = {
+      job: job.id,
+      document,
+      index,
+      set,
+      tray: tray.id,
+      sides,
+      ...told,
+      front,
+      back,
+      ...lying,
+      spoilt,
+      at,
+    };
     if (isRefed) await archive.saveStack(this.stack);
     else this.loaded.set(tray.id, (this.loaded.get(tray.id) as number) - 1);
     job.delivered.push(delivered);

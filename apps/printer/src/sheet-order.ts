@@ -1,8 +1,11 @@
+import { OF_SHEET } from '@foglio/core';
 import { collections, firstNumber, firstString, type Attributes } from '@foglio/ipp';
 
 /** How one page of a received document is to be printed. */
 interface PageSetting {
   readonly sides: string;
+  /** What else is said of each sheet in a word, by the setting's name. */
+  readonly told: Readonly<Record<string, string>>;
   /** media-source keyword, or null: the printer chooses. */
   readonly source: string | null;
   /** Null where any will do. */
@@ -79,6 +82,7 @@ function settingFinder(attributes: Attributes, pages: readonly PageSize[]): (pag
     const size = override?.setting.size ?? job.size ?? null;
     return {
       sides: override?.setting.sides ?? job.sides ?? 'one-sided',
+      told: { ...job.told, ...override?.setting.told },
       source: source === 'auto' ? null : source,
       // Where nothing is said of tray or size, the page itself tells what paper it is for.
       size: size ?? (source === 'auto' ? (pages[page - 1] ?? null) : null),
@@ -92,8 +96,13 @@ function readSetting(attributes: Attributes): Partial<PageSetting> {
   const x = measure && firstNumber(measure, 'x-dimension');
   const y = measure && firstNumber(measure, 'y-dimension');
   const sides = firstString(attributes, 'sides');
+  const told = OF_SHEET.flatMap(({ name, attribute }) => {
+    const value = firstString(attributes, attribute);
+    return value === null ? [] : [[name, value]];
+  });
   const source = media && firstString(media, 'media-source');
   return {
+    told: Object.fromEntries(told) as PageSetting['told'],
     ...(sides ? { sides } : {}),
     ...(source ? { source } : {}),
     ...(x && y ? { size: { x, y } } : {}),

@@ -3,6 +3,7 @@ import {
   headingSchema,
   pageFactsSchema,
   printerSchema,
+  sheetSchemas,
   ticketSchema,
   type AboutDocument,
   type Heading,
@@ -294,6 +295,7 @@ export const deliveredSheet = record(
   {
     description:
       'As the printer delivered it: what lies up and what lies down in the output, null where nothing is printed.',
+    optional: sheetSchemas,
   },
 );
 

@@ -1,4 +1,4 @@
-import { isMonochrome, pointsToMm, TOLD, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import { isMonochrome, OF_SHEET, pointsToMm, TOLD, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { collection, enumeration, integer, keyword, rangeOf, type Attributes, type Value } from './message';
 
 /** How pages of the sent file are printed; pages of one setting need no more than one override. */
@@ -24,12 +24,28 @@ export type MediaWay = 'by-tray' | 'by-size';
  * "none": a one-sided sheet is one page, a two-sided sheet two.
  */
 export function jobAttributes(sent: SentSheets, ticket: Ticket, media: MediaWay = 'by-tray'): Attributes {
-  const [main, ...others] = settingsOf(sent.sheets, media).sort((a, b) => b.sheets - a.sheets);
+  const settings = settingsOf(sent.sheets, media).sort((a, b) => b.sheets - a.sheets);
+  const [main, ...others] = settings;
+  // What is said of some sheets and left to the printer for others can only be said of those: the job's would hold for all.
+  const some = OF_SHEET.map(({ attribute }) => attribute).filter((name) =>
+    settings.some((one) => !one.attributes[name]),
+  );
+  const [common, own] = parted(main?.attributes ?? {}, some);
+  const overrides = [...(main && Object.keys(own).length > 0 ? [{ ...main, attributes: own }] : []), ...others];
   return {
     ...wholeJob(sent, ticket),
-    ...main?.attributes,
-    ...(others.length > 0 ? { overrides: others.map(override) } : {}),
+    ...common,
+    ...(overrides.length > 0 ? { overrides: overrides.map(override) } : {}),
   };
+}
+
+/** Attributes without those of these names, and these. */
+function parted(attributes: Attributes, names: readonly string[]): readonly [Attributes, Attributes] {
+  const entries = Object.entries(attributes);
+  return [
+    Object.fromEntries(entries.filter(([name]) => !names.includes(name))),
+    Object.fromEntries(entries.filter(([name]) => names.includes(name))),
+  ];
 }
 
 /** What is said once for a job, whatever its sheets. */
@@ -41,7 +57,7 @@ export function wholeJob({ sets, collate }: Omit<SentSheets, 'sheets'>, ticket: 
 
 /** What a printer is told for a job or for a sheet, of the settings that are told by one plain value. */
 function toldOf(of: 'job' | 'sheet', values: Readonly<Record<string, unknown>>): Attributes {
-  const told = TOLD.filter((one) => one.of === of && one.syntax !== 'collection');
+  const told = TOLD.filter((one) => one.of === of && one.syntax !== 'collection' && values[one.name] !== undefined);
   return Object.fromEntries(
     told.map(({ name, attribute, syntax, values: words }) => {
       const value = words ? words[String(values[name])] : values[name];
@@ -68,7 +84,7 @@ export function alikeStretches(sheets: readonly Sheet[]): Sheet[][] {
   return stretches;
 }
 
-const keyOf = ({ tray, paper, sides }: Sheet): string => JSON.stringify([tray, paper.size, sides]);
+const keyOf = (sheet: Sheet): string => JSON.stringify([sheet.tray, sheet.paper.size, toldOf('sheet', { ...sheet })]);
 
 function settingsOf(sheets: readonly Sheet[], media: MediaWay): Setting[] {
   const settings = new Map<string, Setting>();

@@ -1,3 +1,5 @@
+import { sheetSchemas } from '../settings';
+
 /** JSON Schema of the plan (model, Plan). Lengths in points, the origin at a side's lower left corner. */
 const number = { type: 'number' } as const;
 const sheetNumbers = { type: 'array', items: { type: 'integer', minimum: 1 } } as const;
@@ -109,6 +111,7 @@ export const planSchema = {
           sides,
           front: side,
           back: { anyOf: [side, { type: 'null' }] },
+          ...sheetSchemas,
           /** Of a booklet's sheet alone: the signature of its run that it is folded in. */
           signature: { type: 'integer', minimum: 1 },
         },
@@ -124,7 +127,7 @@ export const planSchema = {
           type: 'object',
           additionalProperties: false,
           required: ['tray', 'paper'],
-          properties: { tray: { type: ['string', 'null'] }, paper },
+          properties: { tray: { type: ['string', 'null'] }, paper, ...sheetSchemas },
         },
       ],
     },
@@ -142,6 +145,7 @@ export const planSchema = {
             sides,
             front: side,
             back: { anyOf: [side, { type: 'null' }] },
+            ...sheetSchemas,
             /** Before all other sheets or after them; it lies before them in the end. */
             fed,
             /** The same for the second of two passes; null where there is none. */

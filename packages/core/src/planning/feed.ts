@@ -1,8 +1,9 @@
 import { chooseTray, findTray, type Printer } from '../printer/printer';
 import { readSizeName, type Size } from '../paper/sizes';
+import { sheetSettings } from '../settings';
 import type { Ticket } from '../ticket/ticket';
 import type { Leaf } from './pair';
-import type { Sheet } from '../plan/plan';
+import type { Plan, Sheet } from '../plan/plan';
 
 /**
  * Step 7. Each leaf becomes a sheet of its run's paper, from the run's tray. That tray is chosen with the run (it decides
@@ -25,6 +26,7 @@ export function feed(leaves: readonly Leaf[], ticket: Ticket, printer: Printer):
       sides,
       front,
       back,
+      ...sheetSettings(run.settings),
     };
     if (signature !== null) sheet.signature = signature;
     sheets.push(sheet);
@@ -49,20 +51,23 @@ function coverTray({ run }: Leaf, printer: Printer): string | null {
  * A blank sheet that follows another: from the tray of the slips, on the paper that lies in it; without one, from the
  * first tray that holds the size of the sheet before it (model, Plan).
  */
-export function slipAfter(before: Sheet, { slips }: Ticket, printer: Printer): Sheet {
-  const { tray, paper } = apartFrom(before, slips.tray, printer);
+function slipAfter(before: Sheet, { slips }: Ticket, printer: Printer): Sheet {
+  const near = apartFrom(before, slips.tray, printer);
   const front: Sheet['front'] = { orientation: 'portrait', cells: [] };
   const index = before.index + 1;
-  return { index, run: before.run, tray, slip: true, paper, sides: 'one-sided', front, back: null };
+  return { index, run: before.run, slip: true, sides: 'one-sided', front, back: null, ...near };
 }
+
+type FedApart = NonNullable<Plan['slipBetweenSets']>;
 
 /**
  * Where a sheet beside the pages comes from: the tray that is named for it, on the paper that lies in it; without one, the
- * first tray that holds the paper of a sheet near it.
+ * first tray that holds the paper of a sheet near it. All else is as for that sheet.
  */
-export function apartFrom(near: Sheet, wanted: string | null, printer: Printer): Pick<Sheet, 'tray' | 'paper'> {
+export function apartFrom(near: Sheet, wanted: string | null, printer: Printer): FedApart {
   const named = wanted === 'auto' ? null : wanted;
   const held = named === null ? null : findTray(printer, named);
   const { size, width, height } = held ? { size: held.size, ...(readSizeName(held.size) as Size) } : near.paper;
-  return { tray: named ?? chooseTray(printer, 'auto', near.paper.size, null), paper: { size, width, height } };
+  const tray = named ?? chooseTray(printer, 'auto', near.paper.size, null);
+  return { tray, paper: { size, width, height }, ...sheetSettings(near) };
 }

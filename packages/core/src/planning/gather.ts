@@ -2,7 +2,7 @@ import type { Printer } from '../printer/printer';
 import type { DocumentFacts } from '../pages/facts';
 import { tally } from '../tally/tally';
 import type { Ticket } from '../ticket/ticket';
-import { slipAfter } from './feed';
+import { apartFrom } from './feed';
 import type { PageRules } from '../ticket/page-rules';
 import { passesOf } from './passes';
 import { placeOfInformation, withInformation } from './information-sheet';
@@ -41,6 +41,5 @@ function slipBetween(sheets: readonly Sheet[], ticket: Ticket, printer: Printer)
   const last = sheets.at(-1);
   const inSets = ticket.collate || sheets.length === 1;
   if (ticket.slips.between !== 'sets' || !last || !inSets) return null;
-  const { tray, paper } = slipAfter(last, ticket, printer);
-  return { tray, paper };
+  return apartFrom(last, ticket.slips.tray, printer);
 }

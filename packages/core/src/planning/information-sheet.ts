@@ -26,11 +26,10 @@ export function placeOfInformation(
 ): Blank | null {
   const [first] = sheets;
   if (!informationSheet.print || !first) return null;
-  const { tray, paper } = apartFrom(first, informationSheet.tray, printer);
-  const twoSided = mayBeTurned(printer, tray) ? sheets.find(({ back }) => back !== null) : undefined;
+  const fed = apartFrom(first, informationSheet.tray, printer);
+  const twoSided = mayBeTurned(printer, fed.tray) ? sheets.find(({ back }) => back !== null) : undefined;
   return {
-    tray,
-    paper,
+    ...fed,
     sides: twoSided ? twoSided.sides : 'one-sided',
     back: twoSided ? { orientation: 'portrait', cells: [] } : null,
     ...feeding(passes, delivery, printer),

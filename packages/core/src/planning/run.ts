@@ -2,6 +2,7 @@ import type { DocumentFacts } from '../pages/facts';
 import { sectionStarts } from '../pages/outline';
 import { chooseTray, type Printer } from '../printer/printer';
 import { matchSize, readSizeName, type NamedSize, type Size } from '../paper/sizes';
+import { OF_SHEET } from '../settings';
 import type { Layout, PageSettings, Sides, Ticket } from '../ticket/ticket';
 import type { Extent } from '../paper/box';
 import type { PageName } from '../plan/plan';
@@ -130,6 +131,7 @@ function isAlike(one: Kind, other: Kind): boolean {
     one.paper.name === other.paper.name &&
     paper.type === other.settings.paper.type &&
     paper.orientation === other.settings.paper.orientation &&
+    OF_SHEET.every(({ name }) => one.settings[name] === other.settings[name]) &&
     isSameLayout(layout, other.settings.layout)
   );
 }

@@ -1,4 +1,5 @@
 import { turnTexts } from '../planning/lines';
+import { OF_SHEET } from '../settings';
 import type { Cell, Mark, Plan, Sheet, Side } from '../plan/plan';
 
 /**
@@ -13,12 +14,13 @@ export function passPlan(plan: Plan, which: 'front' | 'back', refeedTray: string
   const turned = new Set(backs.turned);
   const { order } = which === 'front' ? fronts : backs;
   const sheets = order.map((index): Sheet => {
-    const sheet = plan.sheets[index - 1] as Sheet;
+    const sheet = forPass(plan.sheets[index - 1] as Sheet, which);
     const face = which === 'front' ? sheet.front : backOf(sheet);
     const side = which === 'back' && turned.has(index) ? turnSide(face, sheet.paper) : face;
     return { ...sheet, ...fedBy(sheet, which, refeedTray), front: side };
   });
-  const { informationSheet: whole, slipBetweenSets: slip } = plan;
+  const whole = plan.informationSheet && forPass(plan.informationSheet, which);
+  const slip = plan.slipBetweenSets && forPass(plan.slipBetweenSets, which);
   const informationSheet = whole && {
     ...whole,
     ...fedBy(whole, which, refeedTray),
@@ -26,6 +28,13 @@ export function passPlan(plan: Plan, which: 'front' | 'back', refeedTray: string
   };
   const slipBetweenSets = slip && { ...slip, tray: fedBy(slip, which, refeedTray).tray };
   return { ...plan, sheets, informationSheet, slipBetweenSets, passes: null, delivery: 'first-to-last' };
+}
+
+/** What else is asked for a sheet holds for the pass after which it is done; before, all lie on one stack. */
+function forPass<T extends object>(sheet: T, which: 'front' | 'back'): T {
+  if (which === 'back') return sheet;
+  const names: readonly string[] = OF_SHEET.map(({ name }) => name);
+  return Object.fromEntries(Object.entries(sheet).filter(([name]) => !names.includes(name))) as T;
 }
 
 /** What is the same of all that goes through in a pass: one face, from where its paper lies. */

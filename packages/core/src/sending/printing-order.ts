@@ -40,8 +40,8 @@ export const outsideSets = (plan: Outside): Sheet[] =>
 /** The sheet before the job. */
 export function informationSheetOf({ informationSheet }: Outside): Sheet | null {
   if (!informationSheet) return null;
-  const { tray, paper, sides, front, back } = informationSheet;
-  return { index: 0, run: 0, tray, slip: false, paper, sides, front, back };
+  const { fed: _, fedForBacks: __, ...sheet } = informationSheet;
+  return { index: 0, run: 0, slip: false, ...sheet };
 }
 
 /** Whether a sheet is the one before the job. */
@@ -49,9 +49,8 @@ export const isInformationSheet = ({ index, slip }: Pick<Sheet, 'index' | 'slip'
 
 function slipOf({ slipBetweenSets }: Outside): Sheet | null {
   if (!slipBetweenSets) return null;
-  const { tray, paper } = slipBetweenSets;
   const front: Sheet['front'] = { orientation: 'portrait', cells: [] };
-  return { index: 0, run: 0, tray, slip: true, paper, sides: 'one-sided', front, back: null };
+  return { index: 0, run: 0, slip: true, sides: 'one-sided', front, back: null, ...slipBetweenSets };
 }
 
 /** A plan of these sheets and nothing beside them. */

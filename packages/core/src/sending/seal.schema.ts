@@ -1,5 +1,11 @@
+import { OF_SHEET, type sheetSchemas } from '../settings';
+
 /** JSON Schema of a seal (model, Seal): SHA-256 in hexadecimal. */
 const digest = { type: 'string', pattern: '^[0-9a-f]{64}$' } as const;
+
+const ofSheets = Object.fromEntries(OF_SHEET.map(({ name }) => [name, digest])) as {
+  readonly [Name in keyof typeof sheetSchemas]: typeof digest;
+};
 
 /** Of each part by itself, so that what differs can be said. */
 const parts = {
@@ -21,6 +27,7 @@ const parts = {
     'informationSheet',
     'colours',
     'quality',
+    ...OF_SHEET.map(({ name }) => name),
   ],
   properties: {
     documents: digest,
@@ -38,6 +45,7 @@ const parts = {
     informationSheet: digest,
     colours: digest,
     quality: digest,
+    ...ofSheets,
   },
 } as const;
 

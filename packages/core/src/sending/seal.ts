@@ -4,6 +4,7 @@ import canonicalize from 'canonicalize';
 import type { FromSchema } from 'json-schema-to-ts';
 import type { DocumentFacts } from '../pages/facts';
 import { findTray, type Printer } from '../printer/printer';
+import { OF_SHEET } from '../settings';
 import type { Ticket } from '../ticket/ticket';
 import { pageRules } from '../ticket/page-rules';
 import type { Cell, Plan, Sheet, Side } from '../plan/plan';
@@ -68,6 +69,12 @@ const wellFormed = (_: string, value: unknown): unknown =>
 
 const digestOf = (text: string): string => bytesToHex(sha256(text));
 
+type SheetPart = (typeof OF_SHEET)[number]['name'];
+
+/** For each setting that every sheet carries. */
+const ofSheets = <T>(what: (name: SheetPart, said: string) => T) =>
+  Object.fromEntries(OF_SHEET.map(({ name, said }) => [name, what(name, said)])) as { readonly [Part in SheetPart]: T };
+
 /** All that reaches paper, part by part. */
 function partsOf(sealed: Sealed): { readonly [Part in SealPart]: unknown } {
   const { plan, ticket, documents, address, moment } = sealed;
@@ -89,10 +96,11 @@ function partsOf(sealed: Sealed): { readonly [Part in SealPart]: unknown } {
     texts: sidesOf(({ texts = [] }) =>
       texts.map(({ text, x, y, size, turn }) => [text, ...[x, y, size].map(rounded), turn]),
     ),
-    slips: slipBetweenSets && { tray: slipBetweenSets.tray, paper: paperOf(slipBetweenSets, sealed) },
+    slips: slipBetweenSets && { ...slipBetweenSets, paper: paperOf(slipBetweenSets, sealed) },
     informationSheet: informationSheet && { ...informationSheet, paper: paperOf(informationSheet, sealed) },
     colours: { ticket: ticket.color, grey: sidesOf(({ cells }) => cells.map(isGrey)) },
     quality: ticket.quality,
+    ...ofSheets((name) => sheets.map((sheet) => sheet[name] ?? null)),
   };
 }
 
@@ -129,6 +137,7 @@ const SAID: { readonly [Part in SealPart]: string } = {
   marks: 'the marks',
   texts: 'the lines of text',
   moment: 'the date',
+  ...ofSheets((_, said) => said),
 };
 
 /** What differs between two seals, in words; null where all that reaches paper is the same. */

@@ -1,4 +1,5 @@
 import { chooseTray, mayBeTurned, type Printer } from '../printer/printer';
+import { OF_SHEET } from '../settings';
 import type { Plan, Sheet } from '../plan/plan';
 import { outsideSets } from './printing-order';
 
@@ -20,9 +21,13 @@ export function chooseWay(plan: Omit<Plan, 'checks'>, printer: Printer): Way {
   const sheets = [...outsideSets(plan), ...plan.sheets];
   const sides = plan.passes ? 1 : new Set(sheets.map((sheet) => sheet.sides)).size;
   const oneMedia = isOneMedia(sheets);
-  if (sides <= 1 && oneMedia) return 'plain';
+  // What else differs from sheet to sheet: all of it has to be said page by page, or it cannot go as one job.
+  const others = OF_SHEET.filter(({ name }) => new Set(sheets.map((sheet) => sheet[name])).size > 1);
+  if (sides <= 1 && oneMedia && others.length === 0) return 'plain';
   const mediaGo = oneMedia || overrides.includes('media-col');
-  if (mediaGo && (sides <= 1 || overrides.includes('sides'))) return 'overrides';
+  const othersGo = others.every(({ attribute }) => overrides.includes(attribute));
+  if (mediaGo && othersGo && (sides <= 1 || overrides.includes('sides'))) return 'overrides';
+  if (others.length > 0) return 'separate';
   const sizesGo = choosesBySize(sheets, printer);
   if (sides <= 1 && sizesGo) return 'by-size';
   if (documents) return 'documents';

@@ -102,3 +102,33 @@ export const TOLD = NAMES.flatMap((name) => {
   const { told } = settingOf(name);
   return told ? [{ name, ...told }] : [];
 });
+
+/**
+ * Settings of which a printer is told for each sheet in one word, so that every sheet of a plan carries them. Not `sides`,
+ * for which the plan says more than the ticket, and which has a field of its own.
+ */
+type OfSheet = {
+  [Name in Exclude<CarriedBy<'route'>, 'sides'>]: Settings[Name] extends { told: { of: 'sheet'; syntax: 'keyword' } }
+    ? Name
+    : never;
+}[Exclude<CarriedBy<'route'>, 'sides'>];
+
+export const OF_SHEET = TOLD.flatMap(({ name, of, syntax, attribute, said = attribute }) =>
+  of === 'sheet' && syntax === 'keyword' && name !== 'sides' ? [{ name: name as OfSheet, attribute, said }] : [],
+);
+
+/** The schemas of what a sheet carries of them: only what is not as usual. */
+export const sheetSchemas = Object.fromEntries(OF_SHEET.map(({ name }) => [name, { type: 'string' }])) as {
+  readonly [Name in OfSheet]: { readonly type: 'string' };
+};
+
+type SheetSettings = { [Name in OfSheet]?: string };
+
+/** What a sheet carries of these settings. */
+export const sheetSettings = (settings: object): SheetSettings =>
+  Object.fromEntries(
+    OF_SHEET.flatMap(({ name }) => {
+      const value = (settings as Readonly<Record<string, unknown>>)[name];
+      return value === undefined || value === settingOf(name).schema.default ? [] : [[name, value]];
+    }),
+  );

@@ -22,6 +22,8 @@ export interface Told {
   /** Said once for a job, or for each of its sheets: then it may stand in `overrides` and with a document as well. */
   readonly of: 'job' | 'sheet';
   readonly syntax: 'integer' | 'keyword' | 'enum' | 'collection';
+  /** Of a sheet: what a person is told where it is not what was seen, "the output". */
+  readonly said?: string;
   /** What the attribute says for a value of the setting, where that is another word; booleans by their names. */
   readonly values?: Readonly<Record<string, string | number>>;
 }
