@@ -1,6 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer, Tray } from '../printer/printer';
 import { printerSchema } from '../printer/printer.schema';
+import { KNOWN } from '../settings';
 import { filledIn } from '../settings/defaults';
 import type { Ticket } from '../ticket/ticket';
 import type { Sheet } from '../plan/plan';
@@ -38,7 +39,16 @@ export function profileForTicket(ticket: Ticket, documents: readonly DocumentFac
   for (const { tray, paper } of outside) if (tray !== null && !named(tray)) add(tray, paper.size, null);
   for (const sheet of plan.sheets) if (sheet.tray === null) addFree(sheet.paper.size, typeOf(sheet));
   for (const { tray, paper } of outside) if (tray === null) addFree(paper.size, null);
-  return { ...NO_TRAYS, trays };
+  return { ...NO_TRAYS, ...neededBy(ticket), trays };
+}
+
+/** What else a printer must have for what ticket and routes ask. */
+function neededBy(ticket: Ticket): Partial<Printer> {
+  const fields = KNOWN.flatMap(({ name, field, needed }) => {
+    const asked = [ticket, ...ticket.routes].flatMap((one) => (one as Readonly<Record<string, unknown>>)[name] ?? []);
+    return needed ? [[field, needed(asked as never[])]] : [];
+  });
+  return Object.fromEntries(fields) as Partial<Printer>;
 }
 
 function freeTrayId(trays: readonly Tray[]): string {

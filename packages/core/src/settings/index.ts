@@ -89,7 +89,10 @@ export const schemasOf = <C extends Carrier>(carrier: C) =>
 type Knowing = { [Name in SettingName]: Settings[Name] extends { known: unknown } ? Name : never }[SettingName];
 
 /** The fields of a printer's profile that tell of settings, each with its schema and how the printer is asked. */
-export const KNOWN = NAMES.flatMap((name) => settingOf(name).known ?? []);
+export const KNOWN = NAMES.flatMap((name) => {
+  const { known } = settingOf(name);
+  return known ? [{ name, ...known }] : [];
+});
 
 export type KnownField = Settings[Knowing]['known']['field'];
 

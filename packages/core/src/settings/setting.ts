@@ -38,6 +38,8 @@ export interface Known {
   readonly syntax: 'keyword' | 'boolean';
   /** The field as the attribute's values tell it; none where the printer did not say. */
   readonly read: (values: readonly string[]) => unknown;
+  /** The field of a printer that has all these values, where one with the default has not. */
+  readonly needed?: (values: readonly never[]) => unknown;
   /** What a printer with this field answers: `read` of it is the field again. */
   readonly answer: (field: never) => readonly string[];
 }
