@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { setTimeout as wait } from 'node:timers/promises';
-import { mmToPoints, pointsToMm, readSizeName, type Printer, type Tray } from '@foglio/core';
+import { facingOf, mmToPoints, pointsToMm, readSizeName, type Printer, type Tray } from '@foglio/core';
 import type { Attributes } from '@foglio/ipp';
 import { pageSizes, PdfError } from '@foglio/pdf';
 import type { Archive, DeliveredSheet, PrintJob } from './archive';
@@ -296,7 +296,8 @@ export class Machine {
     const isRefed = this.isRefeedTray(tray) && this.stack.length > 0;
     const paper = isRefed ? (this.stack.pop() as Paper) : BLANK;
     const mark = (page: number): Mark => ({ job: job.id, document, page });
-    const lying = printed(paper, mark(front), back === null ? null : mark(back), this.profile);
+    const delivers = facingOf(this.profile, told);
+    const lying = printed(paper, mark(front), back === null ? null : mark(back), { ...this.profile, delivers });
     const faces = [paper.upper, paper.lower].filter((face) => face !== null).length;
     const kept = [lying.upper, lying.lower].filter((face) => face !== null).length;
     const spoilt = kept < faces + (back === null ? 1 : 2);

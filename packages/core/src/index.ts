@@ -1,6 +1,6 @@
 /** All that other rooms may import of the core; `validate` is apart, since Ajv has no place in the browser. */
 export { orientationOf, type Orientation } from './paper/orientation';
-export { findTray, trayName, type Printer, type PrinterInput, type Tray } from './printer/printer';
+export { facingOf, findTray, trayName, type Printer, type PrinterInput, type Tray } from './printer/printer';
 export { printerSchema } from './printer/printer.schema';
 export {
   findSize,

@@ -1,4 +1,4 @@
-import type { Printer } from '../printer/printer';
+import { facingOf, type Printer } from '../printer/printer';
 import type { Plan, Sheet, Side } from '../plan/plan';
 import { everySheet } from '../sending/printing-order';
 
@@ -36,11 +36,10 @@ export function* deliver(plan: Omit<Plan, 'checks'>, printer: Printer): Generato
     yield* deliverTwice(plan, plan.passes, printer);
     return;
   }
-  const frontUp = printer.delivers === 'face-up';
   for (const { sheet, set } of everySheet(plan)) {
     const front = faceOf(sheet, 'front', false);
     const back = sheet.back ? faceOf(sheet, 'back', sheet.sides === 'two-sided-short-edge') : null;
-    yield frontUp
+    yield facingOf(printer, sheet) === 'face-up'
       ? { set, sheet, up: 'front', upper: front, lower: back }
       : { set, sheet, up: 'back', upper: back, lower: front };
   }
@@ -83,7 +82,8 @@ function* deliverTwice(
   };
   for (const { sheet } of everySheet({ ...plan, informationSheet }, inOrder(backs.order))) {
     const paper = stack.pop() as Paper;
-    const { upper, lower, set } = pass(paper, faceOf(sheet, 'back', turned.has(sheet.index)), printer);
+    const delivers = facingOf(printer, sheet);
+    const { upper, lower, set } = pass(paper, faceOf(sheet, 'back', turned.has(sheet.index)), { ...printer, delivers });
     const front = upper?.which === 'front' ? upper : lower;
     yield { set, sheet: (front as Face).sheet, up: upper?.which === 'front' ? 'front' : 'back', upper, lower };
   }
