@@ -1,5 +1,6 @@
 import { appendFile, mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { SheetSettings } from '@foglio/core';
 import { decodeMessage, encodeMessage, groupOf, type Attributes, type JobState } from '@foglio/ipp';
 import type { Mark, Paper } from './paper';
 import type { ReceivedDocument } from './sheet-order';
@@ -8,7 +9,7 @@ import type { ReceivedDocument } from './sheet-order';
  * A sheet that has left the printer. Pages are those of one of the received documents; pages and documents are counted from
  * 1; null: nothing printed there.
  */
-export interface DeliveredSheet {
+export interface DeliveredSheet extends SheetSettings {
   readonly job: number;
   readonly document: number;
   /** Place in the output of its job, from 1. */

@@ -1,11 +1,11 @@
-import { OF_SHEET } from '@foglio/core';
+import { OF_SHEET, type SheetSettings } from '@foglio/core';
 import { collections, firstNumber, firstString, type Attributes } from '@foglio/ipp';
 
 /** How one page of a received document is to be printed. */
 interface PageSetting {
   readonly sides: string;
   /** What else is said of each sheet in a word, by the setting's name. */
-  readonly told: Readonly<Record<string, string>>;
+  readonly told: SheetSettings;
   /** media-source keyword, or null: the printer chooses. */
   readonly source: string | null;
   /** Null where any will do. */

@@ -43,7 +43,7 @@ export {
   type TicketInput,
 } from './ticket/ticket';
 export { isSameTicket } from './ticket/same-ticket';
-export { fragmentOf, KNOWN, OF_SHEET, sheetSchemas, TOLD, type KnownField } from './settings';
+export { fragmentOf, KNOWN, OF_SHEET, sheetSchemas, TOLD, type KnownField, type SheetSettings } from './settings';
 export { LINE_FIELDS, LINE_SIZE } from './settings/lines';
 export { plainTicket } from './ticket/plain-ticket';
 export { storedPrinter, storedTicket } from './ticket/stored';

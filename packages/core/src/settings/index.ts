@@ -125,7 +125,7 @@ export const sheetSchemas = Object.fromEntries(OF_SHEET.map(({ name }) => [name,
   readonly [Name in OfSheet]: { readonly type: 'string' };
 };
 
-type SheetSettings = { [Name in OfSheet]?: string };
+export type SheetSettings = { [Name in OfSheet]?: string };
 
 /** What a sheet carries of these settings. */
 export const sheetSettings = (settings: object): SheetSettings =>
