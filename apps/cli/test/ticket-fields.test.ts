@@ -54,6 +54,16 @@ const firstSide = (plan: Plan) => plan.sheets[0]!.front;
 const firstCell = (plan: Plan) => firstSide(plan).cells[0]!;
 const trays = (plan: Plan) => plan.sheets.map(({ tray }) => tray).join(' ');
 
+/** What comes of an output where the printer has these. */
+async function bins(settings: Settings, outputBins: string[]): Promise<string> {
+  const printer = { name: 'Upper office', outputBins, trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
+  const { sheets, checks } = await planOf(settings, [{ ...document, pages: '7-8' }], printer);
+  const [check] = checks.filter(({ level }) => level === 'stop');
+  const repaired = check && { ...settings, ...check.repair?.patch };
+  const mended = repaired ? `, then ${await bins(repaired, outputBins)}` : '';
+  return `${sheets.map(({ outputBin = 'usual' }) => outputBin).join(' ')}${check ? `: ${check.code}` : ''}${mended}`;
+}
+
 /** One line a field: what it does to a job that is otherwise as usual. */
 const FIELDS: Record<string, () => Promise<void>> = {
   version: async () => expect((await planOf({})).version).toBe(1),
@@ -207,6 +217,14 @@ const FIELDS: Record<string, () => Promise<void>> = {
     expect((await planOf({ copies: 2, slips: { between: 'sets', tray: 'tray-9' } })).slipBetweenSets?.tray).toBe(
       'tray-9',
     ),
+  outputBin: async () => {
+    expect(await bins({ outputBin: 'face-up' }, ['face-down', 'face-up'])).toBe('face-up face-up');
+    expect(await bins({ outputBin: 'stacker-1' }, ['top'])).toBe(
+      'stacker-1 stacker-1: output-bin-unknown, then usual usual',
+    );
+    // Without a profile the printer has whatever is asked for.
+    expect((await planOf({ outputBin: 'stacker-1' })).checks).toEqual([]);
+  },
   tray: async () => expect(new Set(trays(await planOf({ tray: 'tray-5' })).split(' '))).toEqual(new Set(['tray-5'])),
   'routes.name': async () =>
     expect(trays(await planOf({ routes: [{ name: 'Head', pages: '7', tray: 'tray-2' }] }))).toMatch(/^tray-2 /),
@@ -224,6 +242,10 @@ const FIELDS: Record<string, () => Promise<void>> = {
       'tray-1 tray-2 tray-1 tray-1 tray-1 tray-1 tray-1 tray-1',
     );
   },
+  'routes.outputBin': async () =>
+    expect(await bins({ outputBin: 'top', routes: [{ pages: '8', outputBin: 'mailbox-2' }] }, ['top'])).toBe(
+      'top mailbox-2: output-bin-unknown, then top usual',
+    ),
   'routes.tray': async () =>
     expect(trays(await planOf({ routes: [{ pages: '7', tray: 'tray-2' }] }))).toMatch(/^tray-2 /),
   'routes.sides': async () =>
@@ -318,7 +340,7 @@ describe('what cannot be is told in one clear line: the file, the place and the 
     [
       'a route that does nothing',
       { routes: [{ pages: '1' }] },
-      'routes[0]: a route must change something; give it rotate, sides, layout, paper, scale, margin, color, tray or ownSheet',
+      'routes[0]: a route must change something; give it rotate, sides, layout, paper, scale, margin, color, tray, outputBin or ownSheet',
     ],
     [
       'a route of a document that is not there',

@@ -95,6 +95,10 @@ const CASES: Readonly<Record<string, Case>> = {
     pages: pages(3),
     ticket: { delivery: 'last-to-first', informationSheet: { print: true } },
   },
+  'face up but for its last page': {
+    pages: pages(5),
+    ticket: { ...TWO_SIDED, copies: 2, outputBin: 'face-up', routes: [{ pages: 'last', outputBin: 'auto' }] },
+  },
   'information sheet and slips': {
     pages: pages(2),
     ticket: { copies: 3, informationSheet: { print: true }, slips: { between: 'sets' } },
@@ -152,6 +156,8 @@ async function pdfOf(sizes: readonly PageSize[]): Promise<Uint8Array> {
 /** A sheet as it lies in the output: the labels that its faces have in the file that was sent; null: nothing on it. */
 interface Delivered {
   readonly tray: string | null;
+  /** Undefined: the printer's usual one. */
+  readonly outputBin: string | undefined;
   readonly upper: string | null;
   readonly lower: string | null;
 }
@@ -188,7 +194,8 @@ async function recordOf(machine: Machine, archive: Archive, jobs: readonly numbe
   return jobs.flatMap((id) =>
     machine.jobs.get(id)!.delivered.map((sheet): Delivered => {
       expect(sheet.spoilt).toBe(false);
-      return { tray: sheet.tray, upper: labelOf(sheet.upper), lower: labelOf(sheet.lower) };
+      const { tray, outputBin } = sheet;
+      return { tray, outputBin, upper: labelOf(sheet.upper), lower: labelOf(sheet.lower) };
     }),
   );
 }
@@ -203,6 +210,7 @@ function expected(made: Plan, printer: Printer, blankBacks: boolean): Delivered[
   };
   return [...deliver(made, printer)].map(({ sheet, upper, lower }) => ({
     tray: sheet.tray,
+    outputBin: sheet.outputBin,
     upper: labelOf(upper, sheet, lower),
     lower: labelOf(lower, sheet, upper),
   }));
@@ -256,6 +264,12 @@ const TABLE: Record<string, readonly string[]> = {
   'booklet with a cover': ['overrides, 1 job', 'stop tray-unknown', 'stop tray-unknown', 'stop tray-unknown'],
   booklet: ['plain, 1 job', 'plain, 1 job', 'two passes, plain, 1 job', 'plain, 1 job'],
   'booklet, then a report': ['overrides, 1 job', 'separate, 4 jobs', 'two passes, plain, 1 job', 'documents, 1 job'],
+  'face up but for its last page': [
+    'overrides, 1 job',
+    'stop output-bin-unknown',
+    'stop output-bin-unknown',
+    'stop output-bin-unknown',
+  ],
   uncollated: ['plain, 1 job', 'plain, 1 job', 'plain, 1 job', 'plain, 1 job'],
   'slips between sets': ['plain, 1 job', 'plain, 1 job', 'plain, 1 job', 'plain, 1 job'],
   'one-sided among two-sided': [

@@ -36,6 +36,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
     slips: { between: 'nothing', tray: null },
     informationSheet: { print: false, by: '', tray: null },
     tray: 'auto',
+    outputBin: 'auto',
     routes: [],
   });
 });

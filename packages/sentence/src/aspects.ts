@@ -17,6 +17,7 @@ import {
 } from './layout';
 import { footLine, footLinePlace, headLine, headLinePlace } from './lines';
 import { delivery, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
+import { outputBin } from './output-bin';
 import { color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
 /** Of each document, after its pages. */
@@ -42,6 +43,7 @@ export const PAGE_ASPECTS: readonly Aspect[] = [
   orientation,
   margin,
   color,
+  outputBin,
 ];
 
 /** Of the whole job, in the order of the sentence; the tray comes after the routes. */

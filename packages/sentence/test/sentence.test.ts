@@ -7,6 +7,7 @@ import { sentence } from '../src/sentence';
 
 const PRINTER: Printer = readPrinter({
   name: 'Upper office',
+  outputBins: ['face-up', 'mailbox-3'],
   trays: ['1', '2', '3'].map((number) => ({
     id: `tray-${number}`,
     name: `Tray ${number}`,
@@ -154,6 +155,17 @@ test.each<[string, string]>([
       [documentOf('a.pdf', 2), documentOf('b.pdf', 3)],
     ),
     'Print both pages of a and all 3 pages of b, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour. Page 1 of each document comes from Tray 2; pages “last” of each document are printed on both sides; page 2 of document 2 is printed turned 180°; all else comes from Tray 1.',
+  ],
+  [
+    read({
+      outputBin: 'mailbox-3',
+      tray: 'tray-1',
+      routes: [
+        { pages: '2', outputBin: 'face-up' },
+        { pages: '3', outputBin: 'auto' },
+      ],
+    }),
+    'Print all 14 pages of Season contract, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, into mailbox 3. Page 2 is printed into the face-up output; page 3 is printed not mailbox 3; all else comes from Tray 1.',
   ],
 ])('%s', (said, expected) => {
   expect(said).toBe(expected);

@@ -9,6 +9,7 @@ import { grayCodedAsColor } from './gray-coded-as-color';
 import { largeRun } from './large-run';
 import { lineOverContent } from './line-over-content';
 import { noTrayForPaper } from './no-tray-for-paper';
+import { outputBinUnknown } from './output-bin-unknown';
 import { outsidePrintable } from './outside-printable';
 import { routeUnused } from './route-unused';
 import { separateJobs } from './separate-jobs';
@@ -27,6 +28,7 @@ const RULES: readonly CheckRule[] = [
   trayWrongPaper,
   noTrayForPaper,
   trayShort,
+  outputBinUnknown,
   tooHeavyForDuplex,
   twoPasses,
   twoPassesMixed,

@@ -231,6 +231,7 @@ export const planSchema = {
               'route-unused',
               'booklet-split',
               'text-too-small',
+              'output-bin-unknown',
               'outside-printable',
               'line-over-content',
               'blank-back',

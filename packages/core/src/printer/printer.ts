@@ -25,8 +25,9 @@ export function chooseTray(printer: Printer, wanted: string, size: string, type:
   return tray?.id ?? null;
 }
 
-/** Which way a sheet lies in the output. */
-export const facingOf = ({ delivers }: Printer, _sheet: object): Printer['delivers'] => delivers;
+/** Which way a sheet lies in the output; two keywords of outputs say so, and go before what the printer does otherwise. */
+export const facingOf = ({ delivers }: Printer, { outputBin }: { readonly outputBin?: string }): Printer['delivers'] =>
+  outputBin === 'face-up' || outputBin === 'face-down' ? outputBin : delivers;
 
 /** Paper with two like faces; letterheads and the like may lie the other way round for two-sided printing. */
 const FACELESS_TYPES: readonly (string | null)[] = [

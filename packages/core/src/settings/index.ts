@@ -9,6 +9,7 @@ import { lines } from './lines';
 import { margin } from './margin';
 import { newSheet } from './new-sheet';
 import { numbering } from './numbering';
+import { outputBin } from './output-bin';
 import { ownSheet } from './own-sheet';
 import { pages } from './pages';
 import { paper } from './paper';
@@ -42,6 +43,7 @@ export const SETTINGS = {
   slips,
   informationSheet,
   tray,
+  outputBin,
   lines,
   ownSheet,
 } as const satisfies Readonly<Record<string, Setting>>;
