@@ -82,6 +82,9 @@ export function cellsOf(situation: Situation): number {
   return grid.columns !== null && grid.rows !== null ? grid.columns * grid.rows : grid.pagesPerSide;
 }
 
+/** What stands before the phrase where it does not follow another: "on ", "into ", often nothing. */
+export const preposition = ({ lead }: Aspect): string => lead.replace(/^,? /, '');
+
 export function sayTray(id: string, printer: Printer): string {
   if (id === 'auto') return 'whichever tray holds its paper';
   const tray = findTray(printer, id);

@@ -1,5 +1,5 @@
 import { allLike, listPages, type Route } from '@foglio/core';
-import { sayTray } from './aspect';
+import { preposition, sayTray } from './aspect';
 import type { Situation } from './situation';
 import { PAGE_ASPECTS } from './aspects';
 import { LONGEST_PAGES, readPages, sayInAny } from './page-words';
@@ -44,9 +44,10 @@ function waysOf(route: Route, situation: Situation, one: boolean): string[] {
   for (const aspect of PAGE_ASPECTS) {
     const [here, there] = [aspect.say(alone), aspect.say(situation)];
     if (here === there) continue;
-    if (here !== null) said.push(`${aspect.lead.replace(/^,? /, '')}${here}`);
+    const lead = preposition(aspect);
+    if (here !== null) said.push(`${lead}${here}`);
     // What means nothing for these pages need not be denied.
-    else if (aspect.fits?.(alone) ?? true) said.push(`not ${there}`);
+    else if (aspect.fits?.(alone) ?? true) said.push(`not ${lead}${there}`);
   }
   if (route.ownSheet) said.push(one ? 'on a sheet of its own' : 'each on a sheet of its own');
   // It may repeat what holds for the rest.

@@ -1,5 +1,5 @@
 import type { Route, Ticket } from '@foglio/core';
-import { isUsual, sayUsual, type Aspect } from './aspect';
+import { isUsual, preposition, sayUsual, type Aspect } from './aspect';
 import type { Situation } from './situation';
 import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
 import { chosenPages, sayChosen } from './page-words';
@@ -90,7 +90,7 @@ const sayAll = (aspects: readonly Aspect[], situation: Situation): Phrase[] =>
     const text = aspect.say(situation);
     if (text === null) {
       const denied = (aspect.fits?.(situation) ?? true) ? sayUsual(aspect, situation) : null;
-      return denied === null ? [] : [plain(', '), phrase(aspect.name, `not ${denied}`, true, situation.at)];
+      return denied === null ? [] : [plain(', '), phrase(aspect.name, `not ${preposition(aspect)}${denied}`, true, situation.at)];
     }
     return [plain(aspect.lead), phrase(aspect.name, text, !isUsual(aspect, situation), situation.at)];
   });

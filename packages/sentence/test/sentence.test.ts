@@ -165,7 +165,7 @@ test.each<[string, string]>([
         { pages: '3', outputBin: 'auto' },
       ],
     }),
-    'Print all 14 pages of Season contract, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, into mailbox 3. Page 2 is printed into the face-up output; page 3 is printed not mailbox 3; all else comes from Tray 1.',
+    'Print all 14 pages of Season contract, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, into mailbox 3. Page 2 is printed into the face-up output; page 3 is printed not into mailbox 3; all else comes from Tray 1.',
   ],
 ])('%s', (said, expected) => {
   expect(said).toBe(expected);
