@@ -13,17 +13,34 @@ import {
 } from './commands';
 import type { SeriesOptions } from './series/command';
 
+/** Keeps the exit status of the command that is run. */
+type Keep = (running: Promise<number>) => Promise<void>;
+
+const passwordFile = (): Option =>
+  new Option('--password-file <file>', 'a file whose first line is the password of locked PDFs');
+
 /** Runs `foglio`. @param argv as Node gives it @returns the exit status: 0 done, 1 a stop stands, 2 bad input or usage */
 export async function main(argv: readonly string[]): Promise<number> {
   let status = DONE;
-  const keep = async (running: Promise<number>): Promise<void> => {
+  const keep: Keep = async (running) => {
     status = await running;
   };
-  const passwordFile = (): Option =>
-    new Option('--password-file <file>', 'a file whose first line is the password of locked PDFs');
   const program = new Command('foglio')
     .description('Set up a print job, see every sheet, send it as one job.')
     .exitOverride();
+  offerLooking(program, keep);
+  offerPrinting(program, keep);
+  try {
+    await program.parseAsync([...argv]);
+    return status;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? DONE : BAD_INPUT;
+    return complainAbout(error);
+  }
+}
+
+/** What only looks. */
+function offerLooking(program: Command, keep: Keep): void {
   program
     .command('pages')
     .description('page facts of files: PDF, PNG, JPEG, plain text')
@@ -41,6 +58,15 @@ export async function main(argv: readonly string[]): Promise<number> {
     .action((ticket: string, options: OpeningOptions & { printer?: string; json?: boolean }) =>
       keep(planCommand(ticket, options)),
     );
+  program
+    .command('printer')
+    .description("read a printer's profile")
+    .argument('<address>', 'ipp://HOST:PORT/ipp/print')
+    .action((address: string) => keep(printerCommand(address)));
+}
+
+/** What writes, or moves paper. */
+function offerPrinting(program: Command, keep: Keep): void {
   program
     .command('impose')
     .description('write an imposed PDF')
@@ -78,16 +104,4 @@ export async function main(argv: readonly string[]): Promise<number> {
     .option('--yes', 'send although cautions stand')
     .addOption(passwordFile())
     .action((files: string[], options: OpeningOptions & SeriesOptions) => keep(seriesCommand(files, options)));
-  program
-    .command('printer')
-    .description("read a printer's profile")
-    .argument('<address>', 'ipp://HOST:PORT/ipp/print')
-    .action((address: string) => keep(printerCommand(address)));
-  try {
-    await program.parseAsync([...argv]);
-    return status;
-  } catch (error) {
-    if (error instanceof CommanderError) return error.exitCode === 0 ? DONE : BAD_INPUT;
-    return complainAbout(error);
-  }
 }

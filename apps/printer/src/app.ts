@@ -40,6 +40,13 @@ export function createApp({ machine, archive }: AppOptions): Express {
     const address = `ipp://${request.headers.host}/ipp/print`;
     await serveIpp(request, response, machine, address);
   });
+  servePanel(app, machine);
+  serveOutput(app, machine, archive);
+  return app;
+}
+
+/** Its buttons and trays. */
+function servePanel(app: Express, machine: Machine): void {
   app.get('/panel', (_request, response) => {
     const trays = machine.profile.trays.map(({ id }) => ({
       id,
@@ -82,16 +89,6 @@ export function createApp({ machine, archive }: AppOptions): Express {
     await machine.refeed(last, turned);
     response.status(204).end();
   });
-  app.get('/panel/output', (_request, response) => {
-    const { output } = machine;
-    response.json({ sheets: output.length, delivered: output.map((sheet, index) => ({ ...sheet, index: index + 1 })) });
-  });
-  app.put('/panel/output', express.json(), async (request, response) => {
-    const { taken } = request.body as { taken?: unknown };
-    if (taken !== true) return void response.status(400).json({ error: '"taken" must be true' });
-    await machine.takeOutput();
-    response.status(204).end();
-  });
   // What no office printer has, and those who try things out need.
   app.put('/panel/new', express.json(), async (request, response) => {
     const { profile = machine.profile, sheetMs = 0, intakeKb } = request.body as NewMachine;
@@ -102,6 +99,20 @@ export function createApp({ machine, archive }: AppOptions): Express {
       return void response.status(400).json({ error: `"profile": ${(error as Error).message}` });
     }
     await machine.renew({ profile: another, sheetMs, intakeKb: intakeKb || Infinity });
+    response.status(204).end();
+  });
+}
+
+/** What lies in the output, and the files it came from. */
+function serveOutput(app: Express, machine: Machine, archive: Archive): void {
+  app.get('/panel/output', (_request, response) => {
+    const { output } = machine;
+    response.json({ sheets: output.length, delivered: output.map((sheet, index) => ({ ...sheet, index: index + 1 })) });
+  });
+  app.put('/panel/output', express.json(), async (request, response) => {
+    const { taken } = request.body as { taken?: unknown };
+    if (taken !== true) return void response.status(400).json({ error: '"taken" must be true' });
+    await machine.takeOutput();
     response.status(204).end();
   });
   app.get('/panel/jobs/:id', (request, response) => {
@@ -127,7 +138,6 @@ export function createApp({ machine, archive }: AppOptions): Express {
     const inColor = machine.profile.color && !isMonochrome(machine.jobs.get(mark.job));
     response.type('png').send(Buffer.from(await renderPage(file, mark.page, FACE_DPI, inColor)));
   });
-  return app;
 }
 
 /** Dots an inch at which faces are shown: enough to read them. */

@@ -1,8 +1,5 @@
-import { KNOWN, pointsToMm, readSizeName, TOLD, type KnownField, type Printer } from '@foglio/core';
 import {
   allStrings,
-  boolean,
-  collection,
   enumeration,
   firstBoolean,
   firstNumber,
@@ -12,9 +9,7 @@ import {
   JOB_STATES,
   keyword,
   nameValue,
-  octets,
   OPERATIONS,
-  rangeOf,
   STATUS,
   text,
   uri,
@@ -26,6 +21,7 @@ import {
 import { PdfError } from '@foglio/pdf';
 import type { PrintJob } from './archive';
 import { isOver, type Machine } from './machine';
+import { answersOf, JOB_TEMPLATE, MAX_COPIES, printerAttributesOf } from './printer-attributes';
 
 /** What the printer says to a request, besides its version and number. */
 export interface Answer {
@@ -33,12 +29,6 @@ export interface Answer {
   readonly message?: string;
   readonly groups?: readonly Group[];
 }
-
-/** Job template attributes this printer takes; any other in a job is refused by name, not ignored. */
-const JOB_TEMPLATE = [...TOLD.map(({ attribute }) => attribute), 'multiple-document-handling', 'overrides'];
-
-/** What may be said of a document alone. */
-const OF_SHEET = TOLD.filter(({ of }) => of === 'sheet').map(({ attribute }) => attribute);
 
 /** Answers one request. The document of Send-Document must have come whole. */
 export async function answer(
@@ -121,17 +111,6 @@ function supports(name: string, values: readonly Value[], machine: Machine): boo
   const known = answersOf(profile)[`${name}-supported`];
   return !known || values.every((value) => known.some((one) => JSON.stringify(one) === JSON.stringify(value)));
 }
-
-/** What the profile tells of the settings that a printer is asked for. */
-const answersOf = (profile: Printer): Attributes =>
-  Object.fromEntries(
-    KNOWN.map(({ field, asked, syntax, answer }) => {
-      const values = answer(profile[field as KnownField] as never);
-      return [asked, values.map(syntax === 'keyword' ? keyword : (value) => boolean(value === 'true'))];
-    }),
-  );
-
-const MAX_COPIES = 9999;
 
 async function createJob(request: Message, machine: Machine, address: string): Promise<Answer> {
   const operation = groupOf(request, 'operation');
@@ -252,105 +231,8 @@ function jobGroup(job: PrintJob, address: string): Group {
 
 function printerAttributes(operation: Attributes, machine: Machine, address: string): Answer {
   const wanted = allStrings(operation, 'requested-attributes');
-  const everything = allPrinterAttributes(machine, address);
+  const everything = printerAttributesOf(machine, address);
   const all = wanted.length === 0 || wanted.includes('all') || wanted.includes('printer-description');
   const attributes = Object.fromEntries(Object.entries(everything).filter(([name]) => all || wanted.includes(name)));
   return { status: STATUS.ok, groups: [{ tag: 'printer', attributes }] };
-}
-
-function allPrinterAttributes(machine: Machine, address: string): Attributes {
-  const { profile, stop, loaded } = machine;
-  const busy = [...machine.jobs.values()].some((job) => job.state === 'processing');
-  const hundredths = (mm: number): Value => integer(Math.round(mm * 100));
-  const ready = profile.trays.map((tray) => {
-    const size = readSizeName(tray.size) ?? { width: 0, height: 0 };
-    const measure = {
-      'x-dimension': [hundredths(pointsToMm(size.width))],
-      'y-dimension': [hundredths(pointsToMm(size.height))],
-    };
-    const margin = [hundredths(profile.margin)];
-    return collection({
-      'media-size': [collection(measure)],
-      'media-top-margin': margin,
-      'media-bottom-margin': margin,
-      'media-left-margin': margin,
-      'media-right-margin': margin,
-      'media-source': [keyword(tray.id)],
-      ...(tray.type ? { 'media-type': [keyword(tray.type)] } : {}),
-      ...(tray.weight ? { 'media-weight-metric': [integer(tray.weight)] } : {}),
-    });
-  });
-  const inputs = profile.trays.map((tray) =>
-    octets(
-      `type=sheetFeedAutoRemovableTray;maxcapacity=${tray.capacity ?? -1};level=${loaded.get(tray.id) ?? 0};` +
-        `status=0;name=${tray.name ?? tray.id};source=${tray.id};`,
-    ),
-  );
-  const delivery = profile.delivers === 'face-up' ? 'faceUp' : 'faceDown';
-  return {
-    'charset-configured': [{ tag: 'charset', value: 'utf-8' }],
-    'charset-supported': [{ tag: 'charset', value: 'utf-8' }],
-    'natural-language-configured': [{ tag: 'naturalLanguage', value: 'en' }],
-    'generated-natural-language-supported': [{ tag: 'naturalLanguage', value: 'en' }],
-    'ipp-versions-supported': ['1.1', '2.0'].map(keyword),
-    'operations-supported': Object.values(OPERATIONS).map(enumeration),
-    'document-format-supported': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
-    'document-format-default': [{ tag: 'mimeMediaType', value: 'application/pdf' }],
-    'printer-uri-supported': [uri(address)],
-    'uri-security-supported': [keyword('none')],
-    'uri-authentication-supported': [keyword('none')],
-    'printer-name': [nameValue(profile.name)],
-    'printer-info': [text(profile.name)],
-    'printer-is-accepting-jobs': [boolean(true)],
-    'queued-job-count': [integer([...machine.jobs.values()].filter((job) => !isOver(job)).length)],
-    'printer-up-time': [integer(Math.max(1, Math.floor(process.uptime())))],
-    'compression-supported': [keyword('none')],
-    // Whether what the job says goes before what its document says.
-    'pdl-override-supported': [keyword('attempted')],
-    // 3 idle, 4 processing, 5 stopped (RFC 8011, section 5.4.11).
-    'printer-state': [enumeration(stop ? 5 : busy ? 4 : 3)],
-    'printer-state-reasons': stateReasons(machine).map(keyword),
-    'pages-per-minute': [integer(Math.round(profile.sidesPerMinute ?? 0))],
-    ...answersOf(profile),
-    'copies-supported': [rangeOf(1, MAX_COPIES)],
-    'sheet-collate-supported': ['collated', 'uncollated'].map(keyword),
-    'media-col-supported': ['media-size', 'media-source', 'media-type'].map(keyword),
-    'media-source-supported': ['auto', ...profile.trays.map((tray) => tray.id)].map(keyword),
-    'media-col-ready': ready,
-    'printer-input-tray': inputs,
-    'printer-output-tray': [
-      octets(
-        `type=unRemovableBin;maxcapacity=500;remaining=500;status=0;name=Output;stackingorder=firstToLast;pagedelivery=${delivery};`,
-      ),
-    ],
-    'job-creation-attributes-supported': JOB_TEMPLATE.map(keyword),
-    ...(profile.jobs.documents ? { 'document-creation-attributes-supported': OF_SHEET.map(keyword) } : {}),
-    'page-delivery-supported': [keyword(`same-order-${profile.delivers}`)],
-    'overrides-supported': [...profile.jobs.overrides, 'pages'].map(keyword),
-    'multiple-document-jobs-supported': [boolean(profile.jobs.documents)],
-    'multiple-document-handling-supported': [
-      'separate-documents-collated-copies',
-      'separate-documents-uncollated-copies',
-    ].map(keyword),
-    'print-quality-supported': [3, 4, 5].map(enumeration),
-    'print-color-mode-supported': (profile.color ? ['auto', 'monochrome'] : ['monochrome']).map(keyword),
-    'print-scaling-supported': [keyword('none')],
-  };
-}
-
-/** A tray with no more than this part of what it can hold is nearly empty. */
-const LOW = 0.1;
-
-/** printer-state-reasons (RFC 8011, 5.4.12): why it stands still, and which paper is running out. */
-function stateReasons({ profile, stop, loaded, pulled }: Machine): string[] {
-  const isLow = profile.trays.some(({ id, capacity }) => {
-    const left = loaded.get(id) ?? 0;
-    return left > 0 && left <= (capacity ?? 0) * LOW;
-  });
-  const reasons = [
-    ...(stop ? [stop.reason] : []),
-    ...(pulled.size > 0 && stop?.reason !== 'input-tray-missing' ? ['input-tray-missing-warning'] : []),
-    ...(isLow ? ['media-low-warning'] : []),
-  ];
-  return reasons.length > 0 ? reasons : ['none'];
 }

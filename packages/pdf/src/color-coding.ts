@@ -53,57 +53,55 @@ function formCodesColor(form: PDFRawStream, outer: PDFDict | null, scan: Scan, d
   return paintsColor([form], own ?? outer, scan, depth);
 }
 
+/** What an operator of a content stream paints or sets: true where that is coded in colour. */
+type Painting = (operands: readonly Operand[]) => boolean;
+
 function paintsColor(streams: readonly PDFRawStream[], resources: PDFDict | null, scan: Scan, depth: number): boolean {
+  const paintings = paintingsOf(resources, scan, depth);
+  for (const { operator, operands } of operations(streams.map(decoded))) {
+    if (paintings[operator]?.(operands)) return true;
+  }
+  return false;
+}
+
+/** The operators that have to do with colour (ISO 32000-1, 8.6.8, table 74, and what paints an object). */
+function paintingsOf(resources: PDFDict | null, scan: Scan, depth: number): Readonly<Record<string, Painting>> {
   const find = (kind: string, name: Operand | undefined): PDFObject | undefined => {
     const group = dictOf(resources?.get(PDFName.of(kind)), scan.context);
     return typeof name === 'string' ? group?.get(PDFName.of(name)) : undefined;
   };
-  let fill: Space = 'gray';
-  let stroke: Space = 'gray';
   const spaceNamed = (name: Operand | undefined): Space =>
     spaceOf(find('ColorSpace', name) ?? (typeof name === 'string' ? PDFName.of(name) : undefined), scan.context);
-  for (const { operator, operands } of operations(streams.map(decoded))) {
-    switch (operator) {
-      case 'rg':
-      case 'RG':
-        if (isColor('rgb', operands)) return true;
-        break;
-      case 'k':
-      case 'K':
-        if (isColor('cmyk', operands)) return true;
-        break;
-      case 'cs':
-        fill = spaceNamed(operands[0]);
-        break;
-      case 'CS':
-        stroke = spaceNamed(operands[0]);
-        break;
-      case 'sc':
-      case 'scn':
-      case 'SC':
-      case 'SCN': {
-        const space = operator.startsWith('s') ? fill : stroke;
-        if (
-          space === 'pattern'
-            ? patternCodesColor(find('Pattern', operands.at(-1)), resources, scan, depth)
-            : isColor(space, operands)
-        ) {
-          return true;
-        }
-        break;
-      }
-      case 'sh':
-        if (shadingCodesColor(find('Shading', operands[0]), scan.context)) return true;
-        break;
-      case 'Do':
-        if (objectCodesColor(scan.context.lookup(find('XObject', operands[0])), resources, scan, depth)) return true;
-        break;
-      case 'BI':
-        if (isInlineImageInColor(operands, spaceNamed)) return true;
-        break;
-    }
-  }
-  return false;
+  const rgb: Painting = (operands) => isColor('rgb', operands);
+  const cmyk: Painting = (operands) => isColor('cmyk', operands);
+  const current: { fill: Space; stroke: Space } = { fill: 'gray', stroke: 'gray' };
+  const chosen =
+    (which: keyof typeof current): Painting =>
+    ([name]) => {
+      current[which] = spaceNamed(name);
+      return false;
+    };
+  const inSpace =
+    (which: keyof typeof current): Painting =>
+    (operands) =>
+      current[which] === 'pattern'
+        ? patternCodesColor(find('Pattern', operands.at(-1)), resources, scan, depth)
+        : isColor(current[which], operands);
+  return {
+    rg: rgb,
+    RG: rgb,
+    k: cmyk,
+    K: cmyk,
+    cs: chosen('fill'),
+    CS: chosen('stroke'),
+    sc: inSpace('fill'),
+    scn: inSpace('fill'),
+    SC: inSpace('stroke'),
+    SCN: inSpace('stroke'),
+    sh: ([name]) => shadingCodesColor(find('Shading', name), scan.context),
+    Do: ([name]) => objectCodesColor(scan.context.lookup(find('XObject', name)), resources, scan, depth),
+    BI: (operands) => isInlineImageInColor(operands, spaceNamed),
+  };
 }
 
 /** Numbers of a colour: equal red, green and blue are coded in colour unless they are black or white. */
@@ -161,6 +159,15 @@ function shadingCodesColor(object: PDFObject | undefined, context: PDFContext): 
   return dict instanceof PDFDict && isSpaceOfColors(spaceOf(dict.get(PDFName.of('ColorSpace')), context));
 }
 
+/** Colour spaces that their name alone tells (ISO 32000-1, 8.6.4, 8.6.5.3, 8.6.6.2). */
+const BY_NAME: Readonly<Record<string, Space>> = {
+  DeviceRGB: 'rgb',
+  CalRGB: 'rgb',
+  DeviceCMYK: 'cmyk',
+  Lab: 'colour',
+  Pattern: 'pattern',
+};
+
 /** ISO 32000-1, 8.6.3 to 8.6.6. */
 function spaceOf(object: PDFObject | undefined, context: PDFContext, depth = 0): Space {
   const found = context.lookup(object);
@@ -168,21 +175,8 @@ function spaceOf(object: PDFObject | undefined, context: PDFContext, depth = 0):
   const name = context.lookup(first);
   if (!(name instanceof PDFName) || depth > DEEPEST) return 'gray';
   switch (name.decodeText()) {
-    case 'DeviceRGB':
-    case 'CalRGB':
-      return 'rgb';
-    case 'DeviceCMYK':
-      return 'cmyk';
-    case 'Lab':
-      return 'colour';
-    case 'Pattern':
-      return 'pattern';
-    case 'ICCBased': {
-      const profile = context.lookup(second);
-      const components = profile instanceof PDFStream ? context.lookup(profile.dict.get(PDFName.of('N'))) : null;
-      const count = components instanceof PDFNumber ? components.asNumber() : 1;
-      return count === 3 ? 'rgb' : count === 4 ? 'cmyk' : 'gray';
-    }
+    case 'ICCBased':
+      return spaceOfProfile(context.lookup(second), context);
     case 'Indexed':
       return isSpaceOfColors(spaceOf(second, context, depth + 1)) ? 'colour' : 'gray';
     case 'Separation':
@@ -192,8 +186,15 @@ function spaceOf(object: PDFObject | undefined, context: PDFContext, depth = 0):
       return inks instanceof PDFArray && inks.asArray().every(isBlackInk) ? 'gray' : 'colour';
     }
     default:
-      return 'gray';
+      return BY_NAME[name.decodeText()] ?? 'gray';
   }
+}
+
+/** By how many components a profile has (ISO 32000-1, 8.6.5.5). */
+function spaceOfProfile(profile: PDFObject | undefined, context: PDFContext): Space {
+  const components = profile instanceof PDFStream ? context.lookup(profile.dict.get(PDFName.of('N'))) : null;
+  const count = components instanceof PDFNumber ? components.asNumber() : 1;
+  return count === 3 ? 'rgb' : count === 4 ? 'cmyk' : 'gray';
 }
 
 /** Inks of one colour that print without a coloured one. */

@@ -90,7 +90,9 @@ const sayAll = (aspects: readonly Aspect[], situation: Situation): Phrase[] =>
     const text = aspect.say(situation);
     if (text === null) {
       const denied = (aspect.fits?.(situation) ?? true) ? sayUsual(aspect, situation) : null;
-      return denied === null ? [] : [plain(', '), phrase(aspect.name, `not ${preposition(aspect)}${denied}`, true, situation.at)];
+      return denied === null
+        ? []
+        : [plain(', '), phrase(aspect.name, `not ${preposition(aspect)}${denied}`, true, situation.at)];
     }
     return [plain(aspect.lead), phrase(aspect.name, text, !isUsual(aspect, situation), situation.at)];
   });
