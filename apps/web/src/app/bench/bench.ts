@@ -4,21 +4,17 @@ import {
   DestroyRef,
   effect,
   inject,
-  Injector,
   input,
   signal,
   untracked,
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { MatDialog } from '@angular/material/dialog';
 import { MatButton } from '@angular/material/button';
-import { MatSnackBar } from '@angular/material/snack-bar';
-import { addressOf, OPERATIONS, type Caution, type SetupRecord } from '@foglio/api';
+import type { Caution } from '@foglio/api';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { filter, firstValueFrom, take } from 'rxjs';
-import { nameWithoutKind } from '@foglio/sentence';
+import { filter, firstValueFrom } from 'rxjs';
 import { PrintersNow } from '../news/printers-now';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature, type BenchState } from '../state/bench.state';
@@ -27,16 +23,10 @@ import { sendable } from '../state/sendable';
 import type { Seen } from '../state/seen';
 import { Arrivals, withFile, type Attendant } from '../documents/arrivals';
 import { titleOf } from '../documents/job-title';
-import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
-import { saveText } from '../documents/save-text';
-import { writeSetup } from '../documents/setup-file';
-import { KeysDialog } from './keys-dialog';
+import { BenchDialogs } from './bench-dialogs';
+import { BenchKeys } from './bench-keys';
 import { Lanes } from './lanes/lanes';
-import type { LeafData } from './leafing/leaf-dialog';
-import { pageSourceOf } from './page-source';
-import { SaveDialog, type SaveData, type Saving } from './save-dialog';
 import { SentenceBar } from './sentence/sentence-bar';
-import { firstShown } from './shown-sheets';
 import { SheetPanel } from './sheet/sheet-panel';
 import { Shelf } from './shelf/shelf';
 import { TallyBar } from './tally-bar';
@@ -45,7 +35,7 @@ import { WaysDrawer } from './ways/ways-drawer';
 /** One job: sentence, shelf, lanes, sheet and tally, and the keys that work on all of them. */
 @Component({
   selector: 'fo-bench',
-  imports: [Lanes, MatButton, SentenceBar, SheetPanel, Shelf, TallyBar, WaysDrawer],
+  imports: [BenchKeys, Lanes, MatButton, SentenceBar, SheetPanel, Shelf, TallyBar, WaysDrawer],
   template: `
     @if (bench().loadError; as message) {
       <main class="state">
@@ -61,15 +51,15 @@ import { WaysDrawer } from './ways/ways-drawer';
           }
         </p>
       }
-      <main>
-        <fo-sentence-bar (setupsWanted)="takeSetup()" />
+      <main foBenchKeys (sendWanted)="send()" (turnWanted)="panel()?.turnOver()">
+        <fo-sentence-bar (setupsWanted)="dialogs.takeSetup()" />
         <div class="regions">
           <fo-shelf />
           <div class="middle">
             <fo-lanes
               [waysOpen]="waysOpen()"
               (waysWanted)="waysOpen.set(!waysOpen())"
-              (leafingWanted)="leafThrough()"
+              (leafingWanted)="dialogs.leafThrough()"
             />
             @if (waysOpen()) {
               <fo-ways-drawer (closed)="waysOpen.set(false)" />
@@ -77,7 +67,7 @@ import { WaysDrawer } from './ways/ways-drawer';
           </div>
           <fo-sheet-panel (goTo)="goTo($event, false)" />
         </div>
-        <fo-tally-bar (send)="send()" (save)="save()" />
+        <fo-tally-bar (send)="send()" (save)="dialogs.save()" />
       </main>
     } @else {
       <main class="state"><p role="status">Opening the job</p></main>
@@ -148,23 +138,20 @@ import { WaysDrawer } from './ways/ways-drawer';
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:keydown)': 'onKey($event)' },
+  providers: [BenchDialogs],
 })
 export class Bench {
   /** From the route. */
   readonly id = input.required<string>();
-  private readonly panel = viewChild(SheetPanel);
+  protected readonly panel = viewChild(SheetPanel);
   protected readonly waysOpen = signal(false);
   private readonly store = inject(Store);
-  private readonly dialog = inject(MatDialog);
-  private readonly notices = inject(MatSnackBar);
-  private readonly injector = inject(Injector);
+  protected readonly dialogs = inject(BenchDialogs);
   private readonly arrivals = inject(Arrivals);
   private readonly onBench = inject(OnBench);
   private readonly printersNow = inject(PrintersNow);
   private readonly destroyed = inject(DestroyRef);
   protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
-  private readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
 
   constructor() {
     // What the server knows of and the page did not: paper taken out a moment ago, pages still being read.
@@ -230,107 +217,9 @@ export class Bench {
   }
 
   private async sendOnceConfirmed(cautions: readonly Caution[], seen: Seen, before: readonly string[]): Promise<void> {
-    if (cautions.length > 0) {
-      const data: ConfirmData = { cautions, sheets: seen.plan.tally.sheets };
-      const dialog = this.dialog.open<ConfirmDialog, ConfirmData, boolean>(ConfirmDialog, { data, width: '520px' });
-      const agreed = await firstValueFrom(dialog.afterClosed());
-      if (agreed !== true) return;
-    }
+    if (!(await this.dialogs.areConfirmed(cautions, seen.plan.tally.sheets))) return;
     const confirmed = [...before, ...cautions.map(({ code }) => code)];
     this.store.dispatch(BenchActions.sendingWanted({ seen, confirmed }));
-  }
-
-  /** Asks what to save; the server imposes the ticket it has, so what is still on its way is waited for. */
-  protected async save(): Promise<void> {
-    const { ticket, documents } = this.bench();
-    if (!ticket) return;
-    const data: SaveData = { name: ticket.title || nameWithoutKind(documents[0]?.name ?? 'Job'), sets: ticket.copies };
-    const dialog = this.dialog.open<SaveDialog, SaveData, Saving>(SaveDialog, { data, width: '480px' });
-    const saving = await firstValueFrom(dialog.afterClosed());
-    if (saving?.what === 'set-up') return saveText(`${saving.name}.json`, writeSetup(ticket, documents));
-    if (saving) this.download(saving.what === 'pdf' ? 'imposedPdf' : 'sheetList', saving.name);
-  }
-
-  /** Takes a saved set-up, or saves what is set now as one. */
-  protected async takeSetup(): Promise<void> {
-    const { ApplyDialog } = await import('../setups/apply-dialog');
-    // They change what is open here.
-    const { injector } = this;
-    const apply = this.dialog.open<unknown, unknown, 'save'>(ApplyDialog, {
-      width: '860px',
-      maxWidth: '96vw',
-      injector,
-    });
-    if ((await firstValueFrom(apply.afterClosed())) !== 'save') return;
-    const { KeepDialog } = await import('../setups/keep-dialog');
-    const keep = this.dialog.open<unknown, unknown, SetupRecord>(KeepDialog, { width: '480px', injector });
-    const saved = await firstValueFrom(keep.afterClosed());
-    if (saved) this.notices.open(`Saved as “${saved.name}”`, undefined, { duration: 5_000 });
-  }
-
-  private download(what: 'imposedPdf' | 'sheetList', name: string): void {
-    this.store
-      .select(benchFeature.selectBenchState)
-      .pipe(
-        filter(({ saving }) => saving !== 'unsaved'),
-        take(1),
-      )
-      .subscribe(({ jobId, saving }) => {
-        if (saving !== 'saved' || jobId === null) return;
-        window.location.assign(`${addressOf(OPERATIONS[what], { id: jobId })}?name=${encodeURIComponent(name)}`);
-      });
-  }
-
-  /** Loaded when it is first wanted. */
-  protected async leafThrough(): Promise<void> {
-    const { plan, ticket, printer, trouble } = this.bench();
-    if (!plan || !ticket || !printer || trouble) return;
-    const { LeafDialog } = await import('./leafing/leaf-dialog');
-    const data: LeafData = { plan, ticket, printer: printer.profile, source: pageSourceOf(this.bench()) };
-    this.dialog.open(LeafDialog, { data, width: '1040px', maxWidth: '96vw' });
-  }
-
-  protected onKey(event: KeyboardEvent): void {
-    if (event.defaultPrevented || this.dialog.openDialogs.length > 0) return;
-    const target = event.target as HTMLElement;
-    const typing = /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
-    const command = event.ctrlKey || event.metaKey;
-    if (command && event.key === 'Enter') return this.take(event, () => void this.send());
-    if (typing || target.closest('.cdk-overlay-container')) return;
-    if (command && event.key.toLowerCase() === 'z') {
-      const action = event.shiftKey ? BenchActions.redone() : BenchActions.undone();
-      return this.take(event, () => this.store.dispatch(action));
-    }
-    if (command || event.altKey) return;
-    if (/^[0-9]$/.test(event.key)) return this.take(event, () => this.giveTray(Number(event.key)));
-    if (event.key === 'p') return this.take(event, () => void this.leafThrough());
-    if (event.key === 'f') return this.take(event, () => this.panel()?.turnOver());
-    if (event.key === '/') return this.take(event, () => document.querySelector<HTMLElement>('#selection')?.focus());
-    if (event.key === '?') return this.take(event, () => void this.dialog.open(KeysDialog, { width: '480px' }));
-    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    if (step !== 0 && !target.closest('mat-radio-group')) this.take(event, () => this.step(step, event.shiftKey));
-  }
-
-  private take(event: KeyboardEvent, act: () => void): void {
-    event.preventDefault();
-    act();
-  }
-
-  private giveTray(number: number): void {
-    const tray = number === 0 ? null : this.bench().printer?.profile.trays[number - 1]?.id;
-    if (tray === undefined) return;
-    this.store.dispatch(BenchActions.pagesRouted({ pages: this.routable(), change: { tray } }));
-  }
-
-  private step(by: number, extend: boolean): void {
-    const { sheet, plan } = this.bench();
-    const target = sheet + by;
-    if (!plan || target < firstShown(plan) || target > plan.sheets.length) return;
-    this.goTo(target, extend);
-    const focused = document.activeElement;
-    if (focused?.classList.contains('sheet')) {
-      setTimeout(() => document.querySelector<HTMLElement>(`[data-sheet="${target}"]`)?.focus());
-    }
   }
 }
 

@@ -20,6 +20,7 @@ import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature, pagesOf } from '../../state/bench.state';
+import type { ColumnView } from './column-view';
 import { columnOf } from './columns';
 import {
   isShort,
@@ -36,30 +37,6 @@ import { BLOCK_WIDTH, COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, visibleRange, 
 import { sheetAt, sheetsBetween } from '../shown-sheets';
 import { pageSourceOf } from '../page-source';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
-
-interface ColumnView {
-  /** The sheet, or the first of a folded block. */
-  readonly sheet: Sheet;
-  /** Of a folded block: its last sheet, and what is in it. */
-  readonly block: {
-    readonly to: number;
-    readonly sheets: string;
-    readonly pages: string;
-    /** The sheet within it at which its tray runs out. */
-    readonly runsOutAt: number | null;
-  } | null;
-  /** Its number over the lanes, or its stretch of numbers. */
-  readonly number: string;
-  /** The set in which its tray runs out at this sheet. */
-  readonly runsOutIn: number | null;
-  readonly left: number;
-  readonly width: number;
-  readonly lane: Lane;
-  readonly chosen: boolean;
-  readonly label: string;
-  readonly front: string;
-  readonly back: string;
-}
 
 const HEAD = 168;
 const NUMBERS = 30;

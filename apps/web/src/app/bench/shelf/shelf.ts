@@ -4,13 +4,9 @@ import { MatIcon } from '@angular/material/icon';
 import { addressOf, OPERATIONS } from '@foglio/api';
 import {
   byPosition,
-  matchSize,
-  orientationOf,
   SelectionError,
-  saySize,
   selectPages,
   writeSelection,
-  type PageFacts,
   type PageRange,
   type PageToRoute,
   type Ticket,
@@ -24,26 +20,12 @@ import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { ContentsList } from './contents-list';
 import { DocumentList } from './document-list';
+import { picksOf, ticked } from './page-picks';
 import { SelectionField } from './selection-field';
+import { thumbOf, traysOfPages, type Thumb, type Thumbed } from './thumbs';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 
 const PER_ROW = 3;
-
-interface Thumb {
-  readonly page: number;
-  readonly width: number;
-  readonly height: number;
-  readonly printed: boolean;
-  readonly chosen: boolean;
-  /** Place of the page's tray in the printer's order; -1 where the plan does not print the page. */
-  readonly tray: number;
-  /** Its number, and the label printed on it where that is another. */
-  readonly name: string;
-  readonly label: string;
-}
-
-/** The longest edge of a thumbnail, in CSS pixels. */
-const THUMB = 82;
 
 /** The documents and their pages: what is printed, from which tray, and what is chosen. */
 @Component({
@@ -102,16 +84,13 @@ export class Shelf {
     () => new Set(this.pages().flatMap(({ document, page }) => (document === this.at() + 1 ? [page] : []))),
   );
 
-  /** The tray of each page of the document shown, from page 1 on; taken from the plan, which alone decides it. */
-  private readonly trayOfPage = computed(() => {
-    const trays: (string | null)[] = [];
-    for (const { tray, front, back } of this.plan()?.sheets ?? []) {
-      for (const cells of [front.cells, back?.cells ?? []]) {
-        for (const { document, page } of cells) if (document === this.at() + 1) trays[page] = tray;
-      }
-    }
-    return trays;
-  });
+  private readonly thumbed = computed<Thumbed>(() => ({
+    printed: this.isPrinted(),
+    chosen: this.isChosen(),
+    trayOfPage: traysOfPages(this.plan(), this.at() + 1),
+    trays: this.printer()?.profile.trays ?? [],
+    rotate: this.settings()?.rotate ?? 0,
+  }));
 
   /** First page of each row. Only rows in sight are worked out further, by `thumbsOf`. */
   protected readonly rows = computed<readonly number[]>(() =>
@@ -120,30 +99,7 @@ export class Shelf {
 
   protected thumbsOf(first: number): Thumb[] {
     const pages = this.facts()?.pages.slice(first - 1, first - 1 + PER_ROW) ?? [];
-    return pages.map((size, index) => this.thumb(first + index, size));
-  }
-
-  private thumb(page: number, size: PageFacts): Thumb {
-    const trays = this.printer()?.profile.trays ?? [];
-    const sideways = (this.settings()?.rotate ?? 0) % 180 !== 0;
-    const [width, height] = sideways ? [size.height, size.width] : [size.width, size.height];
-    const k = THUMB / Math.max(width, height);
-    const printed = this.isPrinted().has(page);
-    const id = this.trayOfPage()[page];
-    const tray = printed ? trays.findIndex((one) => one.id === id) : -1;
-    const where = printed ? (trays[tray]?.name ?? id ?? 'no tray') : 'not printed';
-    const turned = orientationOf(width, height) === 'landscape' ? ', landscape' : '';
-    const chosen = this.isChosen().has(page);
-    return {
-      page,
-      width: width * k,
-      height: height * k,
-      printed,
-      chosen,
-      tray,
-      name: size.label === undefined || size.label === String(page) ? String(page) : `${page} · ${size.label}`,
-      label: `Page ${page}${turned}, ${where}`,
-    };
+    return pages.map((size, index) => thumbOf(first + index, size, this.thumbed()));
   }
 
   protected readonly colour = trayColour;
@@ -158,26 +114,7 @@ export class Shelf {
     this.changePages(pages);
   }
 
-  /** What can be picked beside all, odd and even, where the document has such pages and others. */
-  protected readonly picks = computed<readonly { readonly label: string; readonly pages: string }[]>(() => {
-    const pages = this.facts()?.pages ?? [];
-    const sideways = (this.settings()?.rotate ?? 0) % 180 !== 0;
-    const sizes = new Set(pages.map(({ width, height }) => matchSize(width, height).name));
-    const landscape = pages.filter(({ width, height }) => width > height !== sideways).length;
-    const coloured = pages.filter(({ color }) => color === true).length;
-    const some = (count: number): boolean => count > 0 && count < pages.length;
-    return [
-      ...(some(landscape) ? ['Landscape', 'Portrait'] : []).map((label) => ({
-        label,
-        pages: `all ${label.toLowerCase()}`,
-      })),
-      ...(some(coloured) ? [{ label: 'With colour', pages: 'all color' }] : []),
-      ...(sizes.size > 1 ? [...sizes] : []).flatMap((name) => {
-        const short = name.split('_')[1] ?? '';
-        return name.startsWith('custom') ? [] : [{ label: saySize(name), pages: `all size ${short}` }];
-      }),
-    ];
-  });
+  protected readonly picks = computed(() => picksOf(this.facts()?.pages ?? [], this.settings()?.rotate ?? 0));
 
   protected choosePages({ from, to }: PageRange): void {
     this.anchor = from;
@@ -198,12 +135,7 @@ export class Shelf {
 
   private print(wanted: readonly number[], print: boolean): void {
     const last = this.facts()?.pages.length ?? 0;
-    const pages = this.printed();
-    const dropped = new Set(wanted);
-    const missing = wanted.filter((page) => !this.isPrinted().has(page));
-    const kept = print
-      ? missing.reduce<readonly number[]>(inserted, pages)
-      : pages.filter((page) => !dropped.has(page));
+    const kept = ticked(this.printed(), wanted, print);
     const ticket = this.ticket();
     if (kept.length === 0 || !ticket) return;
     // Ticks name places, so labels give way to places in the routes too.
@@ -292,12 +224,4 @@ export class Shelf {
       BenchActions.ticketChanged(typing === undefined ? { ticket: changed } : { ticket: changed, typing }),
     );
   }
-}
-
-/** Among pages in rising order a new one takes its place; in an order of one's own it comes last. */
-function inserted(pages: readonly number[], page: number): number[] {
-  const rising = pages.every((one, index) => index === 0 || one > (pages[index - 1] as number));
-  if (!rising) return [...pages, page];
-  const place = pages.findIndex((one) => one > page);
-  return place < 0 ? [...pages, page] : [...pages.slice(0, place), page, ...pages.slice(place)];
 }

@@ -1,0 +1,91 @@
+import { inject, Injectable, Injector } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { addressOf, OPERATIONS, type Caution, type SetupRecord } from '@foglio/api';
+import { nameWithoutKind } from '@foglio/sentence';
+import { Store } from '@ngrx/store';
+import { filter, firstValueFrom, take } from 'rxjs';
+import { saveText } from '../documents/save-text';
+import { writeSetup } from '../documents/setup-file';
+import { benchFeature } from '../state/bench.state';
+import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
+import { KeysDialog } from './keys-dialog';
+import type { LeafData } from './leafing/leaf-dialog';
+import { pageSourceOf } from './page-source';
+import { SaveDialog, type SaveData, type Saving } from './save-dialog';
+
+/** What the Bench asks in a dialog, and what comes of the answer. Those that are seldom wanted are loaded when they are. */
+@Injectable()
+export class BenchDialogs {
+  private readonly store = inject(Store);
+  private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  private readonly dialog = inject(MatDialog);
+  private readonly notices = inject(MatSnackBar);
+  private readonly injector = inject(Injector);
+
+  /** Whether one is open, so that keys are its own. */
+  get isOpen(): boolean {
+    return this.dialog.openDialogs.length > 0;
+  }
+
+  /** Whether the person wants to send although these cautions stand; true where there are none. */
+  async areConfirmed(cautions: readonly Caution[], sheets: number): Promise<boolean> {
+    if (cautions.length === 0) return true;
+    const data: ConfirmData = { cautions, sheets };
+    const dialog = this.dialog.open<ConfirmDialog, ConfirmData, boolean>(ConfirmDialog, { data, width: '520px' });
+    return (await firstValueFrom(dialog.afterClosed())) === true;
+  }
+
+  /** Asks what to save; the server imposes the ticket it has, so what is still on its way is waited for. */
+  async save(): Promise<void> {
+    const { ticket, documents } = this.bench();
+    if (!ticket) return;
+    const data: SaveData = { name: ticket.title || nameWithoutKind(documents[0]?.name ?? 'Job'), sets: ticket.copies };
+    const dialog = this.dialog.open<SaveDialog, SaveData, Saving>(SaveDialog, { data, width: '480px' });
+    const saving = await firstValueFrom(dialog.afterClosed());
+    if (saving?.what === 'set-up') return saveText(`${saving.name}.json`, writeSetup(ticket, documents));
+    if (saving) this.download(saving.what === 'pdf' ? 'imposedPdf' : 'sheetList', saving.name);
+  }
+
+  private download(what: 'imposedPdf' | 'sheetList', name: string): void {
+    this.store
+      .select(benchFeature.selectBenchState)
+      .pipe(
+        filter(({ saving }) => saving !== 'unsaved'),
+        take(1),
+      )
+      .subscribe(({ jobId, saving }) => {
+        if (saving !== 'saved' || jobId === null) return;
+        window.location.assign(`${addressOf(OPERATIONS[what], { id: jobId })}?name=${encodeURIComponent(name)}`);
+      });
+  }
+
+  /** Takes a saved set-up, or saves what is set now as one. */
+  async takeSetup(): Promise<void> {
+    const { ApplyDialog } = await import('../setups/apply-dialog');
+    // They change what is open here.
+    const { injector } = this;
+    const apply = this.dialog.open<unknown, unknown, 'save'>(ApplyDialog, {
+      width: '860px',
+      maxWidth: '96vw',
+      injector,
+    });
+    if ((await firstValueFrom(apply.afterClosed())) !== 'save') return;
+    const { KeepDialog } = await import('../setups/keep-dialog');
+    const keep = this.dialog.open<unknown, unknown, SetupRecord>(KeepDialog, { width: '480px', injector });
+    const saved = await firstValueFrom(keep.afterClosed());
+    if (saved) this.notices.open(`Saved as “${saved.name}”`, undefined, { duration: 5_000 });
+  }
+
+  async leafThrough(): Promise<void> {
+    const { plan, ticket, printer, trouble } = this.bench();
+    if (!plan || !ticket || !printer || trouble) return;
+    const { LeafDialog } = await import('./leafing/leaf-dialog');
+    const data: LeafData = { plan, ticket, printer: printer.profile, source: pageSourceOf(this.bench()) };
+    this.dialog.open(LeafDialog, { data, width: '1040px', maxWidth: '96vw' });
+  }
+
+  showKeys(): void {
+    this.dialog.open(KeysDialog, { width: '480px' });
+  }
+}
