@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { FormsModule } from '@angular/forms';
 import { MatButton } from '@angular/material/button';
 import {
@@ -34,6 +36,8 @@ export interface SaveData {
     MatDialogClose,
     MatDialogContent,
     MatDialogTitle,
+    MatFormField,
+    MatInput,
     MatRadioButton,
     MatRadioGroup,
   ],
@@ -43,15 +47,16 @@ export interface SaveData {
       <mat-dialog-content>
         <label>
           Name
-          <input
-            name="name"
-            class="field"
-            maxlength="200"
-            autocomplete="off"
-            spellcheck="false"
-            [(ngModel)]="name"
-            cdkFocusInitial
-          />
+          <mat-form-field
+            ><input
+              matInput
+              name="name"
+              maxlength="200"
+              autocomplete="off"
+              spellcheck="false"
+              [(ngModel)]="name"
+              cdkFocusInitial
+          /></mat-form-field>
         </label>
         <mat-radio-group name="what" aria-label="What to save" [(ngModel)]="what">
           <mat-radio-button value="pdf">The sheets as PDF{{ data.sets > 1 ? ', one set' : '' }}</mat-radio-button>
@@ -71,8 +76,7 @@ export interface SaveData {
       margin-bottom: 8px;
       color: var(--ink);
     }
-    input {
-      width: 100%;
+    mat-form-field {
       margin-top: 4px;
     }
     mat-radio-group {

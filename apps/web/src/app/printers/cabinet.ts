@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import type { PrinterRecord, SaidOfPaper } from '@foglio/api';
 import { saySize, trayName, type Tray } from '@foglio/core';
 import { sayType } from '@foglio/sentence';
@@ -40,6 +42,7 @@ const PRICE_DIGITS = 3;
 /** A printer's trays, drawn from the side: what lies in each, how much of it, and what a sheet costs. */
 @Component({
   selector: 'fo-cabinet',
+  imports: [MatFormField, MatInput],
   template: `
     <div class="hood">
       <span class="lamp" [attr.data-state]="lamp()" aria-hidden="true"></span>
@@ -75,35 +78,39 @@ const PRICE_DIGITS = 3;
             <div class="said" role="group" [attr.aria-label]="'Paper in ' + drawer.name">
               <label>
                 Paper
-                <select class="field" (change)="say(drawer.tray, { type: $any($event.target).value })">
-                  @for (type of typesFor(drawer.tray); track type) {
-                    <option [value]="type" [selected]="type === drawer.tray.type">{{ sayType(type) }}</option>
-                  }
-                </select>
+                <mat-form-field
+                  ><select matNativeControl (change)="say(drawer.tray, { type: $any($event.target).value })">
+                    @for (type of typesFor(drawer.tray); track type) {
+                      <option [value]="type" [selected]="type === drawer.tray.type">{{ sayType(type) }}</option>
+                    }
+                  </select></mat-form-field
+                >
               </label>
               <label>
                 Weight
-                <input
-                  type="number"
-                  class="field"
-                  min="20"
-                  max="600"
-                  [value]="drawer.tray.weight"
-                  (change)="sayNumber(drawer.tray, 'weight', $any($event.target))"
-                />
+                <mat-form-field
+                  ><input
+                    matInput
+                    type="number"
+                    min="20"
+                    max="600"
+                    [value]="drawer.tray.weight"
+                    (change)="sayNumber(drawer.tray, 'weight', $any($event.target))"
+                /></mat-form-field>
                 g/m²
               </label>
               <label>
                 Price €
-                <input
-                  type="number"
-                  class="field"
-                  min="0"
-                  max="1000"
-                  step="0.001"
-                  [value]="drawer.tray.price.toFixed(digits)"
-                  (change)="sayNumber(drawer.tray, 'price', $any($event.target))"
-                />
+                <mat-form-field
+                  ><input
+                    matInput
+                    type="number"
+                    min="0"
+                    max="1000"
+                    step="0.001"
+                    [value]="drawer.tray.price.toFixed(digits)"
+                    (change)="sayNumber(drawer.tray, 'price', $any($event.target))"
+                /></mat-form-field>
                 a sheet
               </label>
             </div>

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { FormsModule } from '@angular/forms';
 import { trayName } from '@foglio/core';
 import type { PrinterRecord } from '@foglio/api';
@@ -7,7 +9,7 @@ import type { PanelWork } from '../api/api';
 /** The front panel of a simulated printer: what a person standing before it would do. */
 @Component({
   selector: 'fo-front-panel',
-  imports: [FormsModule],
+  imports: [FormsModule, MatFormField, MatInput],
   template: `
     <div class="head">
       <h2>Front panel</h2>
@@ -16,11 +18,13 @@ import type { PanelWork } from '../api/api';
     <div class="panel">
       <label>
         Tray
-        <select class="field" aria-label="Tray" [ngModel]="tray()?.id" (ngModelChange)="chosen.set($event)">
-          @for (tray of printer().profile.trays; track tray.id) {
-            <option [value]="tray.id">{{ nameOf(tray) }}</option>
-          }
-        </select>
+        <mat-form-field
+          ><select matNativeControl aria-label="Tray" [ngModel]="tray()?.id" (ngModelChange)="chosen.set($event)">
+            @for (tray of printer().profile.trays; track tray.id) {
+              <option [value]="tray.id">{{ nameOf(tray) }}</option>
+            }
+          </select></mat-form-field
+        >
       </label>
       <button type="button" [disabled]="tray()?.capacity === null" (click)="load(tray()?.capacity ?? 0)">
         Load it full
@@ -69,9 +73,6 @@ import type { PanelWork } from '../api/api';
       gap: 8px;
       align-items: center;
       width: 100%;
-    }
-    select {
-      flex: 1;
     }
     hr {
       width: 100%;

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
@@ -16,7 +18,7 @@ import { listAbilities, sayAbilities, sayState } from './printer-words';
 /** The printers: what lies in their trays, how they stand, and what they can do. */
 @Component({
   selector: 'fo-printers',
-  imports: [Cabinet, FrontPanel, MatButton, RouterLink, StackViewer],
+  imports: [Cabinet, FrontPanel, MatButton, MatFormField, MatInput, RouterLink, StackViewer],
   templateUrl: './printers.html',
   styleUrl: './printers.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

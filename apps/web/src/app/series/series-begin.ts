@@ -9,6 +9,8 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { MatIcon } from '@angular/material/icon';
 import type { PrinterRecord, SetupRecord } from '@foglio/api';
 import { isMonochrome, type Plan, type Printer } from '@foglio/core';
@@ -26,7 +28,7 @@ export interface Beginning {
 /** The choice of a set-up and a printer for a new series, and the place for its files. */
 @Component({
   selector: 'fo-series-begin',
-  imports: [FileDrop, MatIcon, SetupPicture],
+  imports: [FileDrop, MatFormField, MatIcon, MatInput, SetupPicture],
   template: `
     <h2>A new series</h2>
     <h3 id="set-up-as">Set up as</h3>
@@ -50,11 +52,13 @@ export interface Beginning {
     </ul>
     <label>
       Printed at
-      <select class="field" #place (change)="printerId.set(place.value)">
-        @for (one of printers(); track one.id) {
-          <option [value]="one.id" [selected]="one.id === printer()?.id">{{ one.name }}</option>
-        }
-      </select>
+      <mat-form-field
+        ><select matNativeControl #place (change)="printerId.set(place.value)">
+          @for (one of printers(); track one.id) {
+            <option [value]="one.id" [selected]="one.id === printer()?.id">{{ one.name }}</option>
+          }
+        </select></mat-form-field
+      >
     </label>
     <fo-file-drop label="Drop the files or a folder here" (files)="begin($event)">
       <mat-icon aria-hidden="true">folder_open</mat-icon>

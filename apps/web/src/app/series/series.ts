@@ -15,6 +15,8 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIcon } from '@angular/material/icon';
@@ -53,8 +55,10 @@ const ROW = 44;
     DatePipe,
     FileDrop,
     MatButton,
+    MatFormField,
     MatIcon,
     MatIconButton,
+    MatInput,
     MatMenu,
     MatMenuContent,
     MatMenuItem,

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import {
@@ -44,7 +46,16 @@ interface Asked extends OpenSelection {
 /** Has a saved set-up taken for the job on the Bench, with what it changes before it is taken. Closes with "save" to save one. */
 @Component({
   selector: 'fo-apply-dialog',
-  imports: [MatButton, MatDialogActions, MatDialogClose, MatDialogContent, MatDialogTitle, SetupPicture],
+  imports: [
+    MatButton,
+    MatDialogActions,
+    MatDialogClose,
+    MatDialogContent,
+    MatDialogTitle,
+    MatFormField,
+    MatInput,
+    SetupPicture,
+  ],
   templateUrl: './apply-dialog.html',
   styleUrl: './apply-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { MatButton } from '@angular/material/button';
 import {
   MatDialogActions,
@@ -34,7 +36,7 @@ interface Named extends OpenSelection {
 /** Saves what the job on the Bench is set up as, without its documents, under a name. Closes with the set-up. */
 @Component({
   selector: 'fo-keep-dialog',
-  imports: [MatButton, MatDialogActions, MatDialogClose, MatDialogContent, MatDialogTitle],
+  imports: [MatButton, MatDialogActions, MatDialogClose, MatDialogContent, MatDialogTitle, MatFormField, MatInput],
   template: `
     <form (submit)="$event.preventDefault(); save()">
       <h2 mat-dialog-title>Save as a set-up</h2>
@@ -44,16 +46,17 @@ interface Named extends OpenSelection {
         }
         <label>
           Name
-          <input
-            #field
-            class="field"
-            maxlength="120"
-            autocomplete="off"
-            spellcheck="false"
-            cdkFocusInitial
-            [value]="name()"
-            (input)="name.set(field.value)"
-          />
+          <mat-form-field
+            ><input
+              matInput
+              #field
+              maxlength="120"
+              autocomplete="off"
+              spellcheck="false"
+              cdkFocusInitial
+              [value]="name()"
+              (input)="name.set(field.value)"
+          /></mat-form-field>
         </label>
         @if (replaced(); as one) {
           <p class="note">It takes the place of “{{ one.name }}” as it was saved before.</p>
@@ -61,14 +64,15 @@ interface Named extends OpenSelection {
         @for (one of named(); track one.of + one.at) {
           <label>
             {{ one.text }} are pages of this file. In any file:
-            <input
-              #pages
-              class="field"
-              spellcheck="false"
-              autocomplete="off"
-              [value]="one.value"
-              (input)="type(one, pages.value)"
-            />
+            <mat-form-field
+              ><input
+                matInput
+                #pages
+                spellcheck="false"
+                autocomplete="off"
+                [value]="one.value"
+                (input)="type(one, pages.value)"
+            /></mat-form-field>
             <span class="note">{{ one.said }}</span>
           </label>
         }
@@ -87,9 +91,7 @@ interface Named extends OpenSelection {
       margin-bottom: 14px;
       color: var(--ink);
     }
-    input {
-      display: block;
-      width: 100%;
+    mat-form-field {
       margin: 4px 0;
     }
     .note {

@@ -8,6 +8,8 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { MatButton } from '@angular/material/button';
@@ -27,7 +29,7 @@ const ASK_AFTER_MS = 30;
 /** What a phrase changes, with what each choice would come to before it is taken. Whatever is taken can be undone. */
 @Component({
   selector: 'fo-phrase-popover',
-  imports: [FormsModule, MatButton, MatRadioButton, MatRadioGroup],
+  imports: [FormsModule, MatButton, MatFormField, MatInput, MatRadioButton, MatRadioGroup],
   templateUrl: './phrase-popover.html',
   styleUrl: './phrase-popover.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

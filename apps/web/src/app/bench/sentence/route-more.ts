@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { allLike, type Route, type Ticket } from '@foglio/core';
 import { type Aspect, holds, type NumberField, PAGE_ASPECTS, type Situation } from '@foglio/sentence';
 
@@ -9,43 +12,49 @@ const PARTS = [...new Set(PAGE_ASPECTS.flatMap(({ fields }) => fields.map((field
 /** The further settings of a route: the same choices as the sentence has for the whole job. */
 @Component({
   selector: 'fo-route-more',
+  imports: [MatButton, MatFormField, MatInput],
   template: `
     <div class="parts">
       @for (part of chosen(); track part.aspect.name) {
         @if (part.choices.length > 0) {
           <label>
             {{ part.aspect.title }}
-            <select class="field" (change)="takeChoice(part, +$any($event.target).value)">
-              <option value="-1" [selected]="part.at < 0">{{ part.like }}</option>
-              @for (choice of part.choices; track choice.label) {
-                <option [value]="$index" [selected]="$index === part.at">{{ choice.label }}</option>
-              }
-            </select>
+            <mat-form-field
+              ><select matNativeControl (change)="takeChoice(part, +$any($event.target).value)">
+                <option value="-1" [selected]="part.at < 0">{{ part.like }}</option>
+                @for (choice of part.choices; track choice.label) {
+                  <option [value]="$index" [selected]="$index === part.at">{{ choice.label }}</option>
+                }
+              </select></mat-form-field
+            >
           </label>
         }
         @for (field of part.numbers; track field.label) {
           <label>
             {{ labelOf(part, field) }}
-            <input
-              type="number"
-              class="field"
-              [min]="field.least"
-              [max]="field.most"
-              [step]="field.step"
-              [value]="field.value"
-              (change)="takeNumber(field, $any($event.target))"
-            />
+            <mat-form-field
+              ><input
+                matInput
+                type="number"
+                [min]="field.least"
+                [max]="field.most"
+                [step]="field.step"
+                [value]="field.value"
+                (change)="takeNumber(field, $any($event.target))"
+            /></mat-form-field>
           </label>
         }
       }
       <label>
         Turned
-        <select class="field" (change)="turn($any($event.target).value)">
-          <option value="" [selected]="route().rotate === undefined">like its document</option>
-          @for (degrees of [0, 90, 180, 270]; track degrees) {
-            <option [value]="degrees" [selected]="route().rotate === degrees">{{ degrees }}° clockwise</option>
-          }
-        </select>
+        <mat-form-field
+          ><select matNativeControl (change)="turn($any($event.target).value)">
+            <option value="" [selected]="route().rotate === undefined">like its document</option>
+            @for (degrees of [0, 90, 180, 270]; track degrees) {
+              <option [value]="degrees" [selected]="route().rotate === degrees">{{ degrees }}° clockwise</option>
+            }
+          </select></mat-form-field
+        >
       </label>
       <label class="tick">
         <input type="checkbox" [checked]="route().ownSheet ?? false" (change)="setApart($any($event.target).checked)" />
@@ -53,17 +62,20 @@ const PARTS = [...new Set(PAGE_ASPECTS.flatMap(({ fields }) => fields.map((field
       </label>
       <label>
         Name
-        <input
-          type="text"
-          class="field"
-          maxlength="255"
-          [value]="route().name ?? ''"
-          (change)="changed.emit({ name: $any($event.target).value || undefined })"
-        />
+        <mat-form-field
+          ><input
+            matInput
+            type="text"
+            maxlength="255"
+            [value]="route().name ?? ''"
+            (change)="changed.emit({ name: $any($event.target).value || undefined })"
+        /></mat-form-field>
       </label>
     </div>
     @if (ownParts().length > 0) {
-      <button type="button" class="text-button" (click)="reset()">Everything but tray and sides like the rest</button>
+      <button mat-button type="button" class="inline" (click)="reset()">
+        Everything but tray and sides like the rest
+      </button>
     }
   `,
   styles: `
@@ -84,10 +96,6 @@ const PARTS = [...new Set(PAGE_ASPECTS.flatMap(({ fields }) => fields.map((field
       color: var(--soft);
       font-size: 12px;
     }
-    .field {
-      display: block;
-      width: 100%;
-    }
     .tick {
       display: flex;
       gap: 8px;
@@ -98,7 +106,7 @@ const PARTS = [...new Set(PAGE_ASPECTS.flatMap(({ fields }) => fields.map((field
       width: 20px;
       height: 20px;
     }
-    .text-button {
+    .inline {
       margin-top: 10px;
     }
   `,

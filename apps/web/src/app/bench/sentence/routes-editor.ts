@@ -9,6 +9,8 @@ import {
   output,
   untracked,
 } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { routeCatches, saySize, sectionsOf, TicketError, type Route, type RouteCatch, type Ticket } from '@foglio/core';
@@ -28,7 +30,7 @@ interface Rule {
 /** The routes in the order in which they count: the first that names a page rules it. */
 @Component({
   selector: 'fo-routes-editor',
-  imports: [CdkDrag, CdkDragHandle, CdkDropList, MatButton, MatIcon, MatIconButton, RouteMore],
+  imports: [CdkDrag, CdkDragHandle, CdkDropList, MatButton, MatFormField, MatIcon, MatIconButton, MatInput, RouteMore],
   templateUrl: './routes-editor.html',
   styleUrl: './routes-editor.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -10,6 +10,7 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import {
   findTray,
   isInformationSheet,
@@ -44,7 +45,7 @@ const ALONE = { height: 1.13, besideLoupe: 0.81 };
 /** The chosen sheet as it will be printed, what is to be known of it, and where its pages come from. */
 @Component({
   selector: 'fo-sheet-panel',
-  imports: [Loupe, NgTemplateOutlet, SideView],
+  imports: [Loupe, MatButton, NgTemplateOutlet, SideView],
   templateUrl: './sheet-panel.html',
   styleUrl: './sheet-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

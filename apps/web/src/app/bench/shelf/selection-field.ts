@@ -8,11 +8,13 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@foglio/core';
 
 /** The selection text with its read-back, and what is wrong with it under the very character. */
 @Component({
   selector: 'fo-selection-field',
+  imports: [MatButton],
   template: `
     <div class="box" [class.wrong]="reading().error">
       <div class="under" aria-hidden="true" [style.transform]="'translateX(' + -scrolled() + 'px)'">
@@ -40,7 +42,7 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
       @if (reading().error; as error) {
         <p class="error">{{ capital(error.message) }}. Expected: {{ error.expected }}.</p>
         @if (error.repair !== null) {
-          <button type="button" class="text-button" (click)="mend(error)">
+          <button mat-button type="button" class="inline" (click)="mend(error)">
             {{ error.repair === '' ? 'Take it out' : 'Write ' + error.repair + ' instead' }}
           </button>
         }

@@ -1,5 +1,6 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { addressOf, OPERATIONS } from '@foglio/api';
 import {
@@ -30,7 +31,7 @@ const PER_ROW = 3;
 /** The documents and their pages: what is printed, from which tray, and what is chosen. */
 @Component({
   selector: 'fo-shelf',
-  imports: [ContentsList, DocumentList, FileDrop, MatIcon, PageImage, ScrollingModule, SelectionField],
+  imports: [ContentsList, DocumentList, FileDrop, MatButton, MatIcon, PageImage, ScrollingModule, SelectionField],
   templateUrl: './shelf.html',
   styleUrl: './shelf.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { MatFormField } from '@angular/material/form-field';
+import { MatInput } from '@angular/material/input';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
@@ -25,7 +27,7 @@ const ASK_AFTER_MS = 60;
 /** The same pages printed in other ways, side by side: sheets, cost, smallest text and sheet 1. */
 @Component({
   selector: 'fo-ways-drawer',
-  imports: [MatButton, MatIcon, MatIconButton, SideView, WaysChart],
+  imports: [MatButton, MatFormField, MatIcon, MatIconButton, MatInput, SideView, WaysChart],
   templateUrl: './ways-drawer.html',
   styleUrl: './ways-drawer.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
