@@ -101,50 +101,52 @@ async function tryOne(page: Page, open: () => Promise<void>, opened: Locator, wh
   await expect(opened).toHaveCount(0);
 }
 
-test('every popover, menu and dialog of every demo job lies inside the window', async ({ quietPage: page, world }) => {
-  execFileSync('node', [join(ROOT, 'demo/dist/main.js'), world.base]);
-  const jobs = await world.api<{ id: string; ticket: { title: string } }[]>('/jobs');
-  expect(jobs).toHaveLength(7);
-  const bench = new BenchPage(page, world);
-  const popover = page.locator('.cdk-overlay-pane .popover');
-  const dialog = page.getByRole('dialog');
-  const also = bench.phrase('and also …');
-  const offers = popover.getByRole('button');
-  const checks = bench.tally.locator('button.summary');
-  const send = bench.tally.getByRole('button', { name: /^Send \d+/ });
-  let opened = 0;
+// One for each, so that none takes long: on a machine that does much else a long one may come to its end too late.
+for (const size of SIZES) {
+  const { width, height } = size;
+  test(`every popover, menu and dialog of every demo job lies inside a window of ${width} by ${height}`, async ({
+    quietPage: page,
+    world,
+  }) => {
+    execFileSync('node', [join(ROOT, 'demo/dist/main.js'), world.base]);
+    const jobs = await world.api<{ id: string; ticket: { title: string } }[]>('/jobs');
+    expect(jobs).toHaveLength(7);
+    const bench = new BenchPage(page, world);
+    const popover = page.locator('.cdk-overlay-pane .popover');
+    const dialog = page.getByRole('dialog');
+    const also = bench.phrase('and also …');
+    const offers = popover.getByRole('button');
+    const checks = bench.tally.locator('button.summary');
+    const send = bench.tally.getByRole('button', { name: /^Send \d+/ });
+    let opened = 0;
 
-  const tryAll = async (title: string): Promise<void> => {
-    const phrases = bench.sentence.locator('button[aria-expanded]');
-    for (let at = 0; at < (await phrases.count()); at += 1) {
-      const open = async (): Promise<void> => {
-        await phrases.nth(at).click();
-        await expect(popover.getByText('Asking the printers')).toHaveCount(0);
-      };
-      await tryOne(page, open, popover, `${title}: ${await phrases.nth(at).textContent()}`);
-      opened += 1;
-    }
-    if (await checks.isEnabled()) await tryOne(page, () => checks.click(), popover, `${title}: checks`);
-    if ((await checks.getAttribute('data-level')) !== 'caution') return;
-    await tryOne(page, () => send.click(), dialog, `${title}: what is to be confirmed`);
-  };
+    const tryAll = async (title: string): Promise<void> => {
+      const phrases = bench.sentence.locator('button[aria-expanded]');
+      for (let at = 0; at < (await phrases.count()); at += 1) {
+        const open = async (): Promise<void> => {
+          await phrases.nth(at).click();
+          await expect(popover.getByText('Asking the printers')).toHaveCount(0);
+        };
+        await tryOne(page, open, popover, `${title}: ${await phrases.nth(at).textContent()}`);
+        opened += 1;
+      }
+      if (await checks.isEnabled()) await tryOne(page, () => checks.click(), popover, `${title}: checks`);
+      if ((await checks.getAttribute('data-level')) !== 'caution') return;
+      await tryOne(page, () => send.click(), dialog, `${title}: what is to be confirmed`);
+    };
 
-  for (const { id, ticket } of jobs) {
-    if (opened === 0) await bench.open(id);
-    else {
-      await page.getByRole('link', { name: 'Desk', exact: true }).click();
-      await page.locator(`fo-desk a[href="/jobs/${id}"]`).first().click();
-      await expect(page.getByRole('banner').getByRole('link', { name: ticket.title })).toHaveClass(/here/);
-      await expect(send).toBeVisible();
-    }
-    for (const size of SIZES) {
-      await page.setViewportSize(size);
+    await page.setViewportSize(size);
+    for (const { id, ticket } of jobs) {
+      if (opened === 0) await bench.open(id);
+      else {
+        await page.getByRole('link', { name: 'Desk', exact: true }).click();
+        await page.locator(`fo-desk a[href="/jobs/${id}"]`).first().click();
+        await expect(page.getByRole('banner').getByRole('link', { name: ticket.title })).toHaveClass(/here/);
+        await expect(send).toBeVisible();
+      }
       await tryAll(ticket.title);
     }
-  }
-  // What is the same for all jobs, at the last one.
-  for (const size of SIZES) {
-    await page.setViewportSize(size);
+    // What is the same for all jobs, at the last one.
     const more = page.locator('fo-document-list button.more').first();
     await tryOne(page, () => more.click(), page.getByRole('menu'), 'what to do with a document');
     const save = bench.tally.getByRole('button', { name: 'Save PDF' });
@@ -163,6 +165,6 @@ test('every popover, menu and dialog of every demo job lies inside the window', 
       await tryOne(page, open, popover, name);
     }
     expect(names.length).toBeGreaterThan(5);
-  }
-  expect(opened).toBeGreaterThan(7 * SIZES.length * 5);
-});
+    expect(opened).toBeGreaterThan(7 * 5);
+  });
+}
