@@ -13,6 +13,8 @@ export function feed(leaves: readonly Leaf[], ticket: Ticket, printer: Printer):
   const sheets: Sheet[] = [];
   const between = ticket.slips.between === 'documents';
   let paper: Sheet['paper'] = { size: '', width: 0, height: 0 };
+  let last: Leaf['run'] | null = null;
+  let own: ReturnType<typeof sheetSettings> = null;
   leaves.forEach((leaf, position) => {
     const { run, sides, front, back, signature } = leaf;
     if (paper.size !== run.paper.name)
@@ -26,8 +28,10 @@ export function feed(leaves: readonly Leaf[], ticket: Ticket, printer: Printer):
       sides,
       front,
       back,
-      ...sheetSettings(run.settings),
     };
+    // Worked out once a run: there are many sheets, and most carry nothing of the kind.
+    if (run !== last) [last, own] = [run, sheetSettings(run.settings)];
+    if (own) Object.assign(sheet, own);
     if (signature !== null) sheet.signature = signature;
     sheets.push(sheet);
     const next = leaves[position + 1];

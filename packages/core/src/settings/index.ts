@@ -129,11 +129,11 @@ export const sheetSchemas = Object.fromEntries(OF_SHEET.map(({ name }) => [name,
 
 export type SheetSettings = { [Name in OfSheet]?: string };
 
-/** What a sheet carries of these settings. */
-export const sheetSettings = (settings: object): SheetSettings =>
-  Object.fromEntries(
-    OF_SHEET.flatMap(({ name }) => {
-      const value = (settings as Readonly<Record<string, unknown>>)[name];
-      return value === undefined || value === settingOf(name).schema.default ? [] : [[name, value]];
-    }),
-  );
+/** What a sheet carries of these settings; null: nothing, as most do. */
+export function sheetSettings(settings: object): SheetSettings | null {
+  const own = OF_SHEET.flatMap(({ name }) => {
+    const value = (settings as Readonly<Record<string, unknown>>)[name];
+    return value === undefined || value === settingOf(name).schema.default ? [] : [[name, value]];
+  });
+  return own.length > 0 ? (Object.fromEntries(own) as SheetSettings) : null;
+}

@@ -21,8 +21,8 @@ export interface PageRules {
  */
 export function pageRules(ticket: Ticket, documents: readonly DocumentFacts[]): PageRules {
   const rulers = documents.map((facts, index) => rulersOf(ticket, facts, index + 1));
-  const settings = ticket.routes.map((route) => routeSettings(ticket, route));
   const unrouted = ticketSettings(ticket);
+  const settings = ticket.routes.map((route) => routeSettings(ticket, route, unrouted));
   const routeOf = (document: number, page: number): number => rulers[document - 1]?.[page] ?? -1;
   const settingsOfRoute = (route: number): PageSettings => (route < 0 ? unrouted : (settings[route] as PageSettings));
   const settingsOf = (document: number, page: number): PageSettings => settingsOfRoute(routeOf(document, page));

@@ -1,8 +1,10 @@
 import type { DocumentFacts } from '../pages/facts';
 import { carriedBy, settingOf, type SettingName } from '../settings';
 import type { Contradiction } from '../settings/setting';
-import { routeSettings, type Ticket } from './ticket';
+import { routeSettings, ticketSettings, type Ticket } from './ticket';
 import { TicketError } from './ticket-error';
+
+const OF_ROUTE = carriedBy('route');
 
 /**
  * Refuses, by name, what no schema can see: settings that contradict each other or the documents.
@@ -14,10 +16,11 @@ export function requirePlannable(ticket: Ticket, documents: readonly DocumentFac
     throw new TicketError('documents', 'facts of a document are missing', 'read every document first');
   }
   for (const name of carriedBy('ticket')) requireConsistent(name, name, ticket[name]);
+  const base = ticketSettings(ticket);
   ticket.routes.forEach((route, index) => {
     const place = `routes[${index}]`;
-    const settings = routeSettings(ticket, route);
-    for (const name of carriedBy('route')) {
+    const settings = routeSettings(ticket, route, base);
+    for (const name of OF_ROUTE) {
       if (route[name] !== undefined) requireConsistent(`${place}.${name}`, name, settings[name]);
     }
     if (route.document !== undefined && route.document > ticket.documents.length) {

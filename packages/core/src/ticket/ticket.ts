@@ -38,9 +38,13 @@ export function ticketSettings(ticket: Ticket): PageSettings {
   return { ...shared, rotate: null, ownSheet: false };
 }
 
-/** The settings of a route's pages: what the route leaves out is the ticket's (model, Ticket). */
-export function routeSettings(ticket: Ticket, route: Route): PageSettings {
-  const settings: Record<string, unknown> = { ...ticketSettings(ticket) };
+/**
+ * The settings of a route's pages: what the route leaves out is the ticket's (model, Ticket).
+ *
+ * @param base the ticket's own, where they are known already: of many routes they need not be gathered anew
+ */
+export function routeSettings(ticket: Ticket, route: Route, base = ticketSettings(ticket)): PageSettings {
+  const settings: Record<string, unknown> = { ...base };
   for (const name of OF_ROUTE) {
     // What a route leaves alone stays the very same object, so that later steps know at once that it is alike.
     if (route[name] !== undefined) settings[name] = laidOver(name, settings[name], route[name]);
