@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { plan, profileForTicket, type DocumentFacts, type Plan, type Printer, type Ticket } from '../src';
+import { grid as gridSettings } from '../src/settings/grid';
 import { readTicket } from '../src/validate';
 import { A3, A4, LETTER, turned } from './jobs';
 
@@ -17,16 +18,7 @@ export const facts: fc.Arbitrary<DocumentFacts> = fc
 const sides = fc.constantFrom('one-sided' as const, 'two-sided' as const);
 const tray = fc.constantFrom('auto', 'tray-1', 'tray-2', 'tray-3');
 
-export const FLOWS = [
-  'toright-tobottom',
-  'toright-totop',
-  'toleft-tobottom',
-  'toleft-totop',
-  'tobottom-toright',
-  'tobottom-toleft',
-  'totop-toright',
-  'totop-toleft',
-] as const;
+export const FLOWS = gridSettings.flow.enum;
 
 const grid = fc.record({
   kind: fc.constant('grid' as const),

@@ -24,7 +24,7 @@ export const paper = {
         type: ['string', 'null'],
         maxLength: 255,
         default: null,
-        description: 'A media-type keyword of PWG 5100.3, stationery-letterhead and the like; null: any',
+        description: 'A media type name of PWG 5101.1; null: whatever lies in the tray',
       },
     },
   },

@@ -1,29 +1,35 @@
 import { matchSize, saySize, type PageFacts } from '@foglio/core';
 
-/** What can be picked beside all, odd and even. */
+/** A stretch of pages that can be picked with one press. */
 export interface Pick {
   readonly label: string;
   /** In the selection language. */
   readonly pages: string;
+  /** Whether there are such pages. */
+  readonly some: boolean;
 }
 
-/** Where the document has such pages and others. @param rotate degrees by which it is turned */
+/**
+ * All, odd and even, and what else there is where the document has such pages and others.
+ *
+ * @param rotate degrees by which the document is turned
+ */
 export function picksOf(pages: readonly PageFacts[], rotate: number): Pick[] {
   const sideways = rotate % 180 !== 0;
-  const sizes = new Set(pages.map(({ width, height }) => matchSize(width, height).name));
+  const sizes = [...new Set(pages.map(({ width, height }) => matchSize(width, height).name))];
   const landscape = pages.filter(({ width, height }) => width > height !== sideways).length;
   const coloured = pages.filter(({ color }) => color === true).length;
-  const some = (count: number): boolean => count > 0 && count < pages.length;
+  const isPart = (count: number): boolean => count > 0 && count < pages.length;
+  const pick = (label: string, rule: string, some = true): Pick => ({ label, pages: rule, some });
   return [
-    ...(some(landscape) ? ['Landscape', 'Portrait'] : []).map((label) => ({
-      label,
-      pages: `all ${label.toLowerCase()}`,
-    })),
-    ...(some(coloured) ? [{ label: 'With colour', pages: 'all color' }] : []),
-    ...(sizes.size > 1 ? [...sizes] : []).flatMap((name) => {
-      const short = name.split('_')[1] ?? '';
-      return name.startsWith('custom') ? [] : [{ label: saySize(name), pages: `all size ${short}` }];
-    }),
+    pick('All', 'all'),
+    pick('Odd', 'odd', pages.length > 1),
+    pick('Even', 'even', pages.length > 1),
+    ...(isPart(landscape) ? [pick('Landscape', 'all landscape'), pick('Portrait', 'all portrait')] : []),
+    ...(isPart(coloured) ? [pick('With colour', 'all color')] : []),
+    ...(sizes.length > 1 ? sizes.filter((name) => !name.startsWith('custom')) : []).map((name) =>
+      pick(saySize(name), `all size ${name.split('_')[1]}`),
+    ),
   ];
 }
 
