@@ -74,11 +74,15 @@ function oneDocument(sent: Plan, ticket: Ticket, media: 'by-tray' | 'by-size' = 
  */
 function severalDocuments(plan: Plan, ticket: Ticket): ShippedJob {
   const sent = plan.collate || plan.sets === 1 ? asSent(plan) : writtenOut(plan);
+  const told = ([first]: readonly Sheet[]) => sheetAttributes(first as Sheet, 'by-tray');
+  // Its paper and its sides are what a document may say for itself; in all else its sheets are like all others here.
+  const { sides: _, 'media-col': __, ...common } = told(sent.sheets);
   const documents = alikeStretches(sent.sheets).map((sheets): ShippedDocument => {
-    return { attributes: sheetAttributes(sheets[0] as Sheet, 'by-tray'), sheets };
+    const { sides, 'media-col': media } = told(sheets);
+    return { attributes: { sides: sides!, 'media-col': media! }, sheets };
   });
   const handling = [keyword('separate-documents-collated-copies')];
-  return { attributes: { ...wholeJob(sent, ticket), 'multiple-document-handling': handling }, documents };
+  return { attributes: { ...wholeJob(sent, ticket), ...common, 'multiple-document-handling': handling }, documents };
 }
 
 /** One-sided sheets as two-sided ones with nothing on the back. */

@@ -35,6 +35,27 @@ test('what the printer is told of each sheet is what the plan says, whatever the
   }
 });
 
+test('an output is said page by page only where it differs; of sheets left to the printer nothing is said', () => {
+  const all = planned({ ...MIXED, outputBin: 'top' });
+  // What a document may say for itself is its paper and its sides (profile, jobs.documents).
+  const [job] = shipmentOf(all.plan, all.ticket, able([], true)).jobs;
+  expect(job!.attributes['output-bin']).toEqual([{ tag: 'keyword', value: 'top' }]);
+  expect(job!.documents.map(({ attributes }) => Object.keys(attributes).sort())).toEqual([
+    ['media-col', 'sides'],
+    ['media-col', 'sides'],
+    ['media-col', 'sides'],
+  ]);
+  const some = planned({ outputBin: 'top', routes: [{ pages: '5-6', outputBin: 'auto' }] });
+  const { way, jobs } = shipmentOf(some.plan, some.ticket, able(['output-bin']));
+  expect([way, jobs.length, jobs[0]!.attributes['output-bin']]).toEqual(['overrides', 1, undefined]);
+  const overrides = jobs[0]!.attributes['overrides']!.map((one) => (one.tag === 'collection' ? one.value : {}));
+  expect(overrides.map((one) => [one['pages'], firstString(one, 'output-bin')])).toEqual([
+    [[{ tag: 'rangeOfInteger', value: { lower: 1, upper: 4 } }], 'top'],
+    [[{ tag: 'rangeOfInteger', value: { lower: 5, upper: 6 } }], null],
+  ]);
+  expect(shipmentOf(some.plan, some.ticket, able([], true)).way).toBe('separate');
+});
+
 test('and which attribute brings it about', () => {
   const { plan: made, ticket } = planned(MIXED);
   expect(asSeen(shipmentOf(made, ticket, able(['media-col', 'sides']))).map(brief)).toEqual([
