@@ -14,7 +14,7 @@ import { expect, ROOT, test, type World } from './world';
  * that was named there, once.
  */
 
-const WALKS = Number(process.env['FOGLIO_WALKS'] ?? 4);
+const WALKS = Number(process.env['FOGLIO_WALKS'] ?? 2);
 const DELAY_MS = Number(process.env['FOGLIO_WALK_DELAY'] ?? 300);
 /** The same ones each time, so that a walk that fails has found something in the change; 0: by chance, for `npm run walks`. */
 const seed = process.env['FOGLIO_WALK_SEED'] ?? '1';
