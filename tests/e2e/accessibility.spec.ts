@@ -93,7 +93,7 @@ test('Bench: saving as a file', async ({ quietPage: page, world }) => {
 
 test('Printers: all well, what is said of a paper, the output, and a fault', async ({ quietPage: page, world }) => {
   const job = await world.demoJob('programme', { sides: 'two-sided' });
-  await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4, confirmed: ['outside-printable'] });
+  await world.api('/sendings', { jobId: job, revision: 1, sheets: 4, confirmed: ['outside-printable'] });
   await expect.poll(async () => (await world.delivered(1)).length).toBe(4);
   await page.goto(`${world.base}/printers`);
   await expect(page.getByText('Ready.')).toBeVisible();
@@ -117,7 +117,7 @@ test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world
   await expect(page.getByText('Nothing has been sent yet.')).toBeVisible();
   await expectNothingFound(page);
   const job = await world.demoJob('programme', { sides: 'two-sided' });
-  await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4, confirmed: ['outside-printable'] });
+  await world.api('/sendings', { jobId: job, revision: 1, sheets: 4, confirmed: ['outside-printable'] });
   await expect(page.getByText('completed, 4 of 4 sheets')).toBeVisible();
   await expect(page.locator('fo-stack-viewer fo-page-image[data-state="drawn"]')).toHaveCount(2);
   await expectNothingFound(page);

@@ -85,30 +85,30 @@ test('every operation of the API answers as the OpenAPI description says, which 
   type Sent = { id: string; state: string };
   const sending = { jobId: job, revision: 2, sheets: 7 };
   // The printer begins with the first and stands still, so that the second can be held.
-  const { id: before } = await json<Sent>('POST', '/api/deliveries', sending);
-  const { id: sent } = await json<Sent>('POST', '/api/deliveries', sending);
-  const stateOf = async (id: string): Promise<string> => (await json<Sent>('GET', `/api/deliveries/${id}`)).state;
+  const { id: before } = await json<Sent>('POST', '/api/sendings', sending);
+  const { id: sent } = await json<Sent>('POST', '/api/sendings', sending);
+  const stateOf = async (id: string): Promise<string> => (await json<Sent>('GET', `/api/sendings/${id}`)).state;
   await expect.poll(() => stateOf(sent)).toBe('printing');
-  await ask('POST', `/api/deliveries/${sent}/hold`);
+  await ask('POST', `/api/sendings/${sent}/hold`);
   await expect.poll(() => stateOf(sent)).toBe('held');
-  await ask('POST', `/api/deliveries/${sent}/release`);
+  await ask('POST', `/api/sendings/${sent}/release`);
   await ask('PUT', `${upper}/panel/paused`, { paused: false });
   await expect.poll(() => stateOf(sent)).toBe('completed');
   expect(await stateOf(before)).toBe('completed');
-  await ask('GET', '/api/deliveries');
-  await ask('GET', `/api/deliveries/${sent}/seen`);
-  const { delivered } = await json<{ delivered: object[] }>('GET', `/api/deliveries/${sent}/stack`);
+  await ask('GET', '/api/sendings');
+  await ask('GET', `/api/sendings/${sent}/seen`);
+  const { delivered } = await json<{ delivered: object[] }>('GET', `/api/sendings/${sent}/stack`);
   expect(delivered).toHaveLength(7);
   // What lies in the output is what came out, until someone takes it away.
   const output = await json<{ sheets: number; delivered: object[] }>('GET', `${upper}/panel/output`);
   expect(output.sheets).toBe(14);
   expect(output.delivered.slice(7)).toEqual(delivered.map((sheet, index) => ({ ...sheet, index: index + 8 })));
   await ask('GET', `${upper}/panel/jobs/2/documents/1`);
-  await ask('GET', `/api/deliveries/${sent}/jobs/2/documents/1`);
+  await ask('GET', `/api/sendings/${sent}/jobs/2/documents/1`);
   await ask('PUT', `${upper}/panel/output`, { taken: true });
   expect(await json('GET', `${upper}/panel/output`)).toEqual({ sheets: 0, delivered: [] });
-  const { id: again } = await json<Sent>('POST', `/api/deliveries/${sent}/again`);
-  await ask('POST', `/api/deliveries/${again}/cancel`);
+  const { id: again } = await json<Sent>('POST', `/api/sendings/${sent}/again`);
+  await ask('POST', `/api/sendings/${again}/cancel`);
 
   // Set-ups.
   const setup = { version: 1, documents: [{ file: '*' }], sides: 'two-sided' };
@@ -149,12 +149,12 @@ test('every operation of the API answers as the OpenAPI description says, which 
   // In two passes.
   await ask('PUT', `/api/jobs/${job}/printer`, { printerId: 'box-office', revision: 2 });
   const confirmed = ['two-passes', 'outside-printable'];
-  const passes = await json<Sent>('POST', '/api/deliveries', { jobId: job, revision: 3, sheets: 7, confirmed });
+  const passes = await json<Sent>('POST', '/api/sendings', { jobId: job, revision: 3, sheets: 7, confirmed });
   await expect.poll(() => stateOf(passes.id)).toBe('turning');
-  await ask('POST', `/api/deliveries/${passes.id}/first-pass`);
+  await ask('POST', `/api/sendings/${passes.id}/first-pass`);
   await expect.poll(() => stateOf(passes.id)).toBe('turning');
   await ask('PUT', '/api/printers/box-office/panel/refeed', { turned: true });
-  await ask('POST', `/api/deliveries/${passes.id}/second-pass`);
+  await ask('POST', `/api/sendings/${passes.id}/second-pass`);
   await expect.poll(() => stateOf(passes.id)).toBe('completed');
 
   expect(api.complaints).toEqual([]);

@@ -5,7 +5,7 @@ import { expect, test, type World } from './world';
 
 test.use({ ownWorld: true });
 
-interface Delivery {
+interface Sending {
   readonly id: string;
   readonly state: string;
   readonly message: string | null;
@@ -13,14 +13,14 @@ interface Delivery {
   readonly sheetsDone: number;
 }
 
-const follow = (world: World, id: string) => (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${id}`);
+const follow = (world: World, id: string) => (): Promise<Sending> => world.api<Sending>(`/sendings/${id}`);
 
 /** The manual, 63 pages on both sides, sent off however much paper there is, and although some of its lines run off it. */
-async function sendManual(world: World): Promise<() => Promise<Delivery>> {
+async function sendManual(world: World): Promise<() => Promise<Sending>> {
   const file = await world.upload(world.manual(), 'manual.pdf');
   const ticket = { version: 1, title: 'Manual', documents: [{ file }], sides: 'two-sided', tray: 'tray-1' };
   const { id: jobId } = await world.api<{ id: string }>('/jobs', { ticket });
-  const { id } = await world.api<Delivery>('/deliveries', {
+  const { id } = await world.api<Sending>('/sendings', {
     jobId,
     revision: 1,
     sheets: 32,
@@ -56,8 +56,8 @@ test.describe('the printer vanishes', () => {
   });
 });
 
-/** Moments at which a person may think better of it, each told by how its delivery stands. */
-const MOMENTS: readonly [string, (now: Delivery) => boolean][] = [
+/** Moments at which a person may think better of it, each told by how its sending stands. */
+const MOMENTS: readonly [string, (now: Sending) => boolean][] = [
   ['entered', () => true],
   ['being imposed', ({ state }) => state === 'sending'],
   ['on its way', ({ printerJobs }) => printerJobs.length === 1],
@@ -78,7 +78,7 @@ test.describe('cancelled at any moment', () => {
       if (moment === 'at the printer') await world.api('/printers/upper-office/panel/paused', { paused: true }, 'PUT');
       const now = await sendManual(world);
       await expect.poll(async () => isThere(await now()), { message: moment, timeout: 30_000 }).toBe(true);
-      await world.api(`/deliveries/${(await now()).id}/cancel`, {});
+      await world.api(`/sendings/${(await now()).id}/cancel`, {});
       await expect.poll(async () => (await now()).state, { message: moment }).toBe('canceled');
       if (moment === 'at the printer') await world.api('/printers/upper-office/panel/paused', { paused: false }, 'PUT');
     }
@@ -87,7 +87,7 @@ test.describe('cancelled at any moment', () => {
     // Nothing of them keeps the printer from the next, nor comes out before or after it.
     await world.load('tray-1', 500);
     const contract = await world.demoJob('contract');
-    const { id } = await world.api<Delivery>('/deliveries', { jobId: contract, revision: 1, sheets: 14 });
+    const { id } = await world.api<Sending>('/sendings', { jobId: contract, revision: 1, sheets: 14 });
     await expect.poll(async () => (await follow(world, id)()).state, { timeout: 30_000 }).toBe('completed');
     expect(await cameOut(world, 6)).toHaveLength(sheets.length + 14);
   });
@@ -100,7 +100,7 @@ test.describe('the server is killed', () => {
     const routes = [{ pages: '1-4', layout: { kind: 'booklet' } }];
     const job = await world.demoJob('programme', { sides: 'two-sided', copies: 2, routes });
     const confirmed = ['separate-jobs', 'color-on-mono', 'outside-printable', 'text-too-small'];
-    const { id } = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 6, confirmed });
+    const { id } = await world.api<Sending>('/sendings', { jobId: job, revision: 1, sheets: 6, confirmed });
     const now = follow(world, id);
     await expect.poll(async () => (await now()).printerJobs.length, { timeout: 30_000 }).toBe(2);
     await world.killServer();
@@ -127,7 +127,7 @@ test.describe('the database stops', () => {
     const now = await sendManual(world);
     await expect.poll(async () => (await now()).sheetsDone).toBe(5);
     const contract = await world.demoJob('contract');
-    const { id } = await world.api<Delivery>('/deliveries', {
+    const { id } = await world.api<Sending>('/sendings', {
       jobId: contract,
       revision: 1,
       sheets: 14,

@@ -74,6 +74,6 @@ test('with eight windows open each hears of what is sent, and the server still a
     await expect(one.getByText('Nothing has been sent yet.')).toBeVisible();
   }
   const jobId = await world.demoJob('contract');
-  await world.api('/deliveries', { jobId, revision: 1, sheets: 14 });
+  await world.api('/sendings', { jobId, revision: 1, sheets: 14 });
   for (const one of pages) await expect(one.getByText('completed, 14 of 14 sheets')).toBeVisible();
 });

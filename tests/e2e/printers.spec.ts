@@ -60,14 +60,13 @@ test.describe('several printers', () => {
     // Nobody else's sheets may come onto the stack.
     const other = await world.demoJob('programme');
     await world.api(`/jobs/${other}/printer`, { printerId: 'box-office', revision: 1 }, 'PUT');
-    const waiting = await world.api<{ id: string }>('/deliveries', {
+    const waiting = await world.api<{ id: string }>('/sendings', {
       jobId: other,
       revision: 2,
       sheets: 8,
       confirmed: ['outside-printable'],
     });
-    const stateOf = async (): Promise<string> =>
-      (await world.api<{ state: string }>(`/deliveries/${waiting.id}`)).state;
+    const stateOf = async (): Promise<string> => (await world.api<{ state: string }>(`/sendings/${waiting.id}`)).state;
     await page.getByRole('link', { name: 'Printers' }).click();
     await page.getByRole('link', { name: /^Box office/ }).click();
     const back = turned ? 'Put it back turned over' : 'Put the last stack back as it lies';
@@ -102,7 +101,7 @@ test.describe('several printers', () => {
       'PUT',
     );
     const confirmed = ['separate-jobs', 'color-on-mono', 'outside-printable', 'text-too-small'];
-    await world.api('/deliveries', { jobId: job, revision, sheets: 6, confirmed });
+    await world.api('/sendings', { jobId: job, revision, sheets: 6, confirmed });
     await page.goto(`${world.base}/queue`);
     await expect(page.getByText('completed, 6 of 6 sheets')).toBeVisible({ timeout: 30_000 });
     await expect(page.getByText('so this goes as 4 jobs, one after the other')).toBeVisible();
@@ -128,7 +127,7 @@ test.describe('at the printer', () => {
     // It waits for paper in the middle, and jams when it gets some.
     await world.load('tray-1', 10);
     const confirmed = ['tray-short'];
-    const { id } = await world.api<{ id: string }>('/deliveries', { jobId: job, revision: 1, sheets: 28, confirmed });
+    const { id } = await world.api<{ id: string }>('/sendings', { jobId: job, revision: 1, sheets: 28, confirmed });
     await page.goto(`${world.base}/queue/${id}`);
     await expect.poll(async () => (await world.delivered(1)).length).toBe(10);
     await world.api('/printers/upper-office/panel/fault', { fault: 'media-jam' }, 'PUT');
@@ -149,8 +148,8 @@ test.describe('at the printer', () => {
     const first = await world.demoJob('contract');
     const second = await world.demoJob('programme');
     await world.api('/printers/upper-office/panel/paused', { paused: true }, 'PUT');
-    await world.api('/deliveries', { jobId: first, revision: 1, sheets: 14 });
-    const { id } = await world.api<{ id: string }>('/deliveries', {
+    await world.api('/sendings', { jobId: first, revision: 1, sheets: 14 });
+    const { id } = await world.api<{ id: string }>('/sendings', {
       jobId: second,
       revision: 1,
       sheets: 8,
@@ -229,7 +228,7 @@ test.describe('at the printer', () => {
 
   test('the output is leafed through at the printer, and taken away', async ({ quietPage: page, world }) => {
     const job = await world.demoJob('programme', { sides: 'two-sided' });
-    await world.api('/deliveries', { jobId: job, revision: 1, sheets: 4, confirmed: ['outside-printable'] });
+    await world.api('/sendings', { jobId: job, revision: 1, sheets: 4, confirmed: ['outside-printable'] });
     await page.goto(`${world.base}/printers`);
     await page.getByRole('button', { name: 'Output' }).click();
     const stack = page.locator('fo-stack-viewer');

@@ -4,38 +4,38 @@ import { BenchPage } from './bench-page';
 import { Wire } from './wire';
 import { expect, test, type World } from './world';
 
-/** One sending is one delivery, however often its request comes. */
+/** One sending is one sending, however often its request comes. */
 
-interface Delivery {
+interface Sending {
   readonly id: string;
   readonly state: string;
 }
 
 const completed = (world: World, id: string) =>
   expect
-    .poll(async () => (await world.api<Delivery>(`/deliveries/${id}`)).state, { message: 'how it stands' })
+    .poll(async () => (await world.api<Sending>(`/sendings/${id}`)).state, { message: 'how it stands' })
     .toBe('completed');
 
-test('a hundred equal requests at once enter one delivery, and it comes out once', async ({ world }) => {
+test('a hundred equal requests at once enter one sending, and it comes out once', async ({ world }) => {
   const jobId = await world.demoJob('contract');
   const body = { jobId, revision: 1, sheets: 14, key: randomUUID() };
-  const answers = await Promise.all(Array.from({ length: 100 }, () => world.api<Delivery>('/deliveries', body)));
+  const answers = await Promise.all(Array.from({ length: 100 }, () => world.api<Sending>('/sendings', body)));
   expect(new Set(answers.map(({ id }) => id)).size).toBe(1);
-  expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(1);
-  const [{ id }] = answers as [Delivery];
+  expect(await world.api<Sending[]>('/sendings')).toHaveLength(1);
+  const [{ id }] = answers as [Sending];
   await completed(world, id);
 
   // Also when it is over, and the job another since: what was entered is told, and nothing is sent.
   const { ticket } = await world.api<{ ticket: object }>(`/jobs/${jobId}`);
   await world.api(`/jobs/${jobId}`, { ticket: { ...ticket, copies: 3 }, revision: 1 }, 'PUT');
-  expect(await world.api<Delivery>('/deliveries', body)).toMatchObject({ id, state: 'completed' });
+  expect(await world.api<Sending>('/sendings', body)).toMatchObject({ id, state: 'completed' });
   expect(await world.delivered(1)).toHaveLength(14);
   expect(await world.delivered(2)).toEqual([]);
 
   // Sent again it is another sending, and that too only once.
   const key = randomUUID();
   const again = await Promise.all(
-    Array.from({ length: 5 }, () => world.api<Delivery>(`/deliveries/${id}/again`, { key })),
+    Array.from({ length: 5 }, () => world.api<Sending>(`/sendings/${id}/again`, { key })),
   );
   expect(new Set(again.map((one) => one.id)).size).toBe(1);
   await completed(world, again[0]!.id);
@@ -46,8 +46,8 @@ test('a hundred equal requests at once enter one delivery, and it comes out once
 test('a key of another job’s sending is refused in words', async ({ world }) => {
   const [contract, flyer] = [await world.demoJob('contract'), await world.demoJob('flyer')];
   const key = randomUUID();
-  await world.api('/deliveries', { jobId: contract, revision: 1, sheets: 14, key });
-  await expect(world.api('/deliveries', { jobId: flyer, revision: 1, sheets: 1, key })).rejects.toThrow(
+  await world.api('/sendings', { jobId: contract, revision: 1, sheets: 14, key });
+  await expect(world.api('/sendings', { jobId: flyer, revision: 1, sheets: 1, key })).rejects.toThrow(
     'This key is of another sending; make a new one.',
   );
 });
@@ -56,7 +56,7 @@ test('an answer that is lost on its way: Send pressed once more sends nothing tw
   const bench = new BenchPage(page, world);
   await bench.open(await world.demoJob('contract', { tray: 'tray-1' }));
   let lost = 0;
-  await page.route('**/api/deliveries', async (route) => {
+  await page.route('**/api/sendings', async (route) => {
     if (route.request().method() !== 'POST' || lost > 0) return route.continue();
     lost += 1;
     await route.fetch();
@@ -65,10 +65,10 @@ test('an answer that is lost on its way: Send pressed once more sends nothing tw
   const press = bench.tally.getByRole('button', { name: 'Send 14 sheets', exact: true });
   await press.click();
   await expect(page.getByText('Foglio’s server does not answer.')).toBeVisible();
-  expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(1);
+  expect(await world.api<Sending[]>('/sendings')).toHaveLength(1);
   await press.click();
   await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
-  expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(1);
+  expect(await world.api<Sending[]>('/sendings')).toHaveLength(1);
   expect(await world.delivered(1)).toHaveLength(14);
   expect(await world.delivered(2)).toEqual([]);
 });
@@ -90,7 +90,7 @@ test('left while its last change is being saved, it is not sent, and that is sai
   ).toBeVisible();
   await saves[0]!.continue();
   await expect.poll(async () => (await world.api<{ revision: number }>(`/jobs/${job}`)).revision).toBe(2);
-  expect(await world.api<Delivery[]>('/deliveries')).toEqual([]);
+  expect(await world.api<Sending[]>('/sendings')).toEqual([]);
 });
 
 test('what the screen could not know yet: another paper in the tray is refused in words, shown, and then sent', async ({
@@ -107,7 +107,7 @@ test('what the screen could not know yet: another paper in the tray is refused i
   const press = bench.tally.getByRole('button', { name: 'Send 14 sheets', exact: true });
   await press.click();
   await expect(page.getByText('Since you looked, this changed: the paper.')).toBeVisible();
-  expect(await world.api<Delivery[]>('/deliveries')).toEqual([]);
+  expect(await world.api<Sending[]>('/sendings')).toEqual([]);
   await expect(bench.lanes.getByText('A4 labels')).toBeVisible();
   wire.mend();
   await press.click();
@@ -128,11 +128,11 @@ test('of many files too: other paper than was planned is refused in words', asyn
   await world.api('/printers/upper-office/trays/tray-1', { type: 'labels' }, 'PUT');
   await press.click();
   await expect(page.getByText('Since you looked, this changed: the paper.')).toBeVisible();
-  expect(await world.api<Delivery[]>('/deliveries')).toEqual([]);
+  expect(await world.api<Sending[]>('/sendings')).toEqual([]);
   // It asks the printer then, plans anew, and sends what is seen now.
   await expect(async () => {
     if (await press.isVisible()) await press.click({ timeout: 1_000 }).catch(() => undefined);
-    expect(await world.api<Delivery[]>('/deliveries')).toHaveLength(2);
+    expect(await world.api<Sending[]>('/sendings')).toHaveLength(2);
   }).toPass();
 });
 
@@ -150,8 +150,8 @@ test('a file never gets into a series that is on its way, and a series is begun 
     // Either the files were quicker, and it is not what was seen any more, or none of them is in it.
     const began = both.slice(0, 2).map(({ status }) => status);
     expect(new Set(began).size).toBe(1);
-    const { rows, state } = await world.api<{ state: string; rows: { delivery: object | null }[] }>(`/series/${id}`);
+    const { rows, state } = await world.api<{ state: string; rows: { sending: object | null }[] }>(`/series/${id}`);
     expect(state === 'draft').toBe(began[0] === 'rejected');
-    if (state !== 'draft') expect(rows.map(({ delivery }) => delivery !== null)).toEqual([true]);
+    if (state !== 'draft') expect(rows.map(({ sending }) => sending !== null)).toEqual([true]);
   }
 });

@@ -58,7 +58,7 @@ async function report(page: Page, info: TestInfo): Promise<ReportRow[]> {
 }
 
 const seriesOf = async (page: Page, world: World) =>
-  world.api<{ rows: { name: string; delivery: { sheetsDone: number } | null }[] }>(
+  world.api<{ rows: { name: string; sending: { sheetsDone: number } | null }[] }>(
     page.url().replace(/^.*\/series/, '/series'),
   );
 
@@ -131,7 +131,7 @@ test.describe('a series', () => {
     // A jam in the middle: nothing more comes out until it is cleared.
     const done = async (): Promise<number> => {
       const { rows: all } = await seriesOf(page, world);
-      return all.reduce((sum, { delivery }) => sum + (delivery?.sheetsDone ?? 0), 0);
+      return all.reduce((sum, { sending }) => sum + (sending?.sheetsDone ?? 0), 0);
     };
     await expect.poll(done, { timeout: 60_000 }).toBe(7 * SHEETS);
     await world.api('/printers/upper-office/panel/fault', { fault: 'media-jam' }, 'PUT');

@@ -115,7 +115,7 @@ test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it a
 
   const [job] = (await (await fetch(`${first.address}/api/jobs`)).json()) as { id: string; sheets: number }[];
   const body = JSON.stringify({ jobId: job!.id, revision: 1, sheets: job!.sheets });
-  const sent = await fetch(`${first.address}/api/deliveries`, {
+  const sent = await fetch(`${first.address}/api/sendings`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body,
@@ -132,7 +132,7 @@ test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it a
   console.log(`started again in ${third.seconds.toFixed(1)} s`);
   expect(await titles(third.address)).toEqual(DEMO_TITLES);
   const states = async (): Promise<string[]> =>
-    ((await (await fetch(`${third.address}/api/deliveries`)).json()) as { state: string }[]).map(({ state }) => state);
+    ((await (await fetch(`${third.address}/api/sendings`)).json()) as { state: string }[]).map(({ state }) => state);
   await expect.poll(states).toEqual(['completed']);
 
   // Killed hard, it leaves its programs behind; the next start ends them and serves the same.

@@ -18,7 +18,7 @@ test('a file without a caution is printed in one gesture, and may be taken back'
   await expect(page.getByText('Taken back; nothing of letter was printed.')).toBeVisible();
   // Longer than it would have waited.
   await page.clock.runFor(6000);
-  expect(await world.api('/deliveries')).toEqual([]);
+  expect(await world.api('/sendings')).toEqual([]);
 
   await place.setInputFiles(pdf('second.pdf', numberedPdf(2)));
   await expect(page.getByText(/2 sheets of second go to Upper office in \d s/)).toBeVisible();
@@ -56,7 +56,7 @@ for (const [what, bytes, said] of [
     await expect(page.locator('fo-tally-bar .summary')).toContainText(said);
     // Longer than it would have waited.
     await page.clock.runFor(6000);
-    expect(await world.api('/deliveries')).toEqual([]);
+    expect(await world.api('/sendings')).toEqual([]);
   });
 }
 

@@ -2,7 +2,7 @@ import { expect, test, type World } from './world';
 
 test.use({ ownWorld: true });
 
-interface Delivery {
+interface Sending {
   readonly id: string;
   readonly state: string;
   readonly message: string | null;
@@ -22,8 +22,8 @@ test('kill -9 between upload and send: file and job are there, and are sent', as
   await world.startServer();
   const kept = await world.api<{ ticket: { copies: number }; documents: { pages: object[] }[] }>(`/jobs/${job}`);
   expect([kept.ticket.copies, kept.documents[0]?.pages.length]).toEqual([2, 14]);
-  const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 16 });
-  await expect.poll(async () => (await world.api<Delivery>(`/deliveries/${delivery.id}`)).state).toBe('completed');
+  const sending = await world.api<Sending>('/sendings', { jobId: job, revision: 1, sheets: 16 });
+  await expect.poll(async () => (await world.api<Sending>(`/sendings/${sending.id}`)).state).toBe('completed');
   expect(await world.delivered(1)).toHaveLength(16);
 });
 
@@ -31,10 +31,10 @@ test('kill -9 right after a job was accepted for sending: it is printed once, or
   world,
 }) => {
   const job = await world.demoJob('contract', CONTRACT);
-  const delivery = await world.api<Delivery>('/deliveries', { jobId: job, revision: 1, sheets: 16 });
+  const sending = await world.api<Sending>('/sendings', { jobId: job, revision: 1, sheets: 16 });
   await world.killServer();
   await world.startServer();
-  const settled = async (): Promise<string> => (await world.api<Delivery>(`/deliveries/${delivery.id}`)).state;
+  const settled = async (): Promise<string> => (await world.api<Sending>(`/sendings/${sending.id}`)).state;
   await expect.poll(settled, { timeout: 30_000 }).toMatch(/^(completed|interrupted)$/);
   const printed = (await settled()) === 'completed' ? 16 : 0;
   expect(await world.delivered(1)).toHaveLength(printed);
@@ -58,13 +58,13 @@ test.describe('in the middle of sending', () => {
       tray: 'tray-1',
     };
     const { id: job } = await world.api<{ id: string }>('/jobs', { ticket });
-    const delivery = await world.api<Delivery>('/deliveries', {
+    const sending = await world.api<Sending>('/sendings', {
       jobId: job,
       revision: 1,
       sheets: 32,
       confirmed: ['outside-printable'],
     });
-    const now = (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${delivery.id}`);
+    const now = (): Promise<Sending> => world.api<Sending>(`/sendings/${sending.id}`);
     // The printer has made a job of it, and the document is on its way.
     await expect.poll(async () => (await now()).printerJobs).toEqual([1]);
     expect((await now()).state).toBe('sending');
@@ -74,7 +74,7 @@ test.describe('in the middle of sending', () => {
     expect((await now()).message).toContain('Nothing was printed; send it again.');
     expect(await world.delivered(1)).toEqual([]);
     // Sent again from the Queue, it comes out whole.
-    await page.goto(`${world.base}/queue/${delivery.id}`);
+    await page.goto(`${world.base}/queue/${sending.id}`);
     await expect(page.locator('main').getByText('interrupted while being sent')).toBeVisible();
     await page.getByRole('button', { name: 'Send again' }).click();
     await expect(page.locator('aside').getByText('completed · 32 sheets')).toBeVisible({ timeout: 30_000 });
@@ -86,17 +86,17 @@ test.describe('in the middle of printing', () => {
   // With so much paper it stops in the middle, however fast it is.
   const LOADED = 5;
 
-  async function stopInTheMiddle(world: World): Promise<() => Promise<Delivery>> {
+  async function stopInTheMiddle(world: World): Promise<() => Promise<Sending>> {
     await world.load('tray-1', LOADED);
     const job = await world.demoJob('contract', { ...CONTRACT, routes: [] });
-    const { id } = await world.api<Delivery>('/deliveries', {
+    const { id } = await world.api<Sending>('/sendings', {
       jobId: job,
       revision: 1,
       sheets: 14,
       confirmed: ['tray-short'],
     });
     await expect.poll(async () => (await world.delivered(1)).length).toBe(LOADED);
-    return () => world.api<Delivery>(`/deliveries/${id}`);
+    return () => world.api<Sending>(`/sendings/${id}`);
   }
 
   test('kill -9: the printer goes on, and the server takes up following it', async ({ world }) => {
@@ -146,19 +146,19 @@ test.describe('many at once', () => {
       const sent: string[] = [];
       for (const jobId of jobs.slice(first, first + EACH)) {
         const confirmed = ['color-on-mono', 'gray-coded-as-color'];
-        sent.push((await world.api<Delivery>('/deliveries', { jobId, revision: 1, sheets: 1, confirmed })).id);
+        sent.push((await world.api<Sending>('/sendings', { jobId, revision: 1, sheets: 1, confirmed })).id);
       }
       return sent;
     };
     const ids = (await Promise.all(Array.from({ length: 10 }, (_, index) => client(index * EACH)))).flat();
-    const all = (): Promise<(Delivery & { printerId: string; createdAt: string })[]> => world.api('/deliveries');
+    const all = (): Promise<(Sending & { printerId: string; createdAt: string })[]> => world.api('/sendings');
     await expect
       .poll(async () => (await all()).filter(({ state }) => state === 'completed').length, { timeout: 120_000 })
       .toBe(JOBS);
-    const deliveries = await all();
-    expect(deliveries.map(({ id }) => id).sort()).toEqual([...ids].sort());
+    const sendings = await all();
+    expect(sendings.map(({ id }) => id).sort()).toEqual([...ids].sort());
     for (const printer of printers) {
-      const here = deliveries.filter(({ printerId }) => printerId === printer);
+      const here = sendings.filter(({ printerId }) => printerId === printer);
       // The list has the latest first.
       const inOrder = here.reverse().flatMap(({ printerJobs }) => printerJobs);
       // Numbers of its jobs: as many as were sent, none twice, each later one higher.

@@ -23,7 +23,7 @@ const SEED = Number((process.env['FOGLIO_WALK_SEED'] = seed === '0' ? String(Dat
 const ACTIONS = 15;
 const PRINTERS = ['upper-office', 'library', 'box-office'];
 
-interface Delivery {
+interface Sending {
   readonly id: string;
   readonly printerId: string;
   readonly printerJobs: readonly number[];
@@ -104,7 +104,7 @@ async function send(
   how: 'as it is' | 'perhaps changed' = 'perhaps changed',
 ): Promise<void> {
   const { page } = walker;
-  const before = (await world.api<Delivery[]>('/deliveries')).length;
+  const before = (await world.api<Sending[]>('/sendings')).length;
   if (how !== 'as it is' && chance.below(3) > 0) await walker.changeQuickly();
   const seen = await seeAndSend(page);
   if (!seen) return;
@@ -114,7 +114,7 @@ async function send(
   else await expect(page.locator('fo-tally-bar .state:text-is("Sending")')).toHaveCount(0);
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await network.settled();
-  const entered = (await world.api<Delivery[]>('/deliveries')).length - before;
+  const entered = (await world.api<Sending[]>('/sendings')).length - before;
   expect(entered, 'sendings entered by one press').toBeLessThanOrEqual(1);
   if (entered === 1) sent.push(seen);
 }
@@ -136,13 +136,13 @@ async function confirm(page: Page): Promise<void> {
 
 /** Compares each sending, the first one first, with the record of the printer that was named on the screen. */
 async function requireAllPrinted(world: World, sent: readonly SeenJob[]): Promise<void> {
-  const deliveries = (await world.api<Delivery[]>('/deliveries')).toReversed();
-  expect(deliveries).toHaveLength(sent.length);
+  const sendings = (await world.api<Sending[]>('/sendings')).toReversed();
+  expect(sendings).toHaveLength(sent.length);
   const jobs = new Set<string>();
   for (const [at, seen] of sent.entries()) {
-    const { id, printerId } = deliveries[at]!;
+    const { id, printerId } = sendings[at]!;
     expect(profileOf(printerId).name).toBe(seen.printer);
-    const now = (): Promise<Delivery> => world.api<Delivery>(`/deliveries/${id}`);
+    const now = (): Promise<Sending> => world.api<Sending>(`/sendings/${id}`);
     await expect.poll(async () => (await now()).state, { message: 'how it stands' }).toBe('completed');
     const { printerJobs } = await now();
     for (const job of printerJobs) jobs.add(`${printerId} ${job}`);

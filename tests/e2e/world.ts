@@ -73,7 +73,7 @@ const DOCUMENTS = {
 
 /** What was uploaded, set up and sent in a world, but for the documents of the template and what was read of them. */
 const FORGET = [
-  'delete from deliveries',
+  'delete from sendings',
   'delete from series_rows',
   'delete from series',
   'delete from setups',
@@ -120,7 +120,7 @@ export class World {
   }
 
   /**
-   * Begins anew without starting anything: no job, set-up or delivery is left, printers are as they came.
+   * Begins anew without starting anything: no job, set-up or sending is left, printers are as they came.
    *
    * @returns false where something is still under way that would go on into the next test: this world cannot be had
    */
@@ -161,7 +161,7 @@ export class World {
       const { rows } = await query<{ busy: string }>(
         this.database,
         `select (select count(*) from graphile_worker._private_jobs)
-              + (select count(*) from deliveries where state in ('queued', 'sending')) as busy`,
+              + (select count(*) from sendings where state in ('queued', 'sending')) as busy`,
       );
       if (rows[0]?.busy === '0') return true;
       await wait(20);

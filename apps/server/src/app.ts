@@ -3,7 +3,7 @@ import { describeApi, type OperationName } from '@foglio/api';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Database } from './database/connection';
-import { deliveryHandlers } from './deliveries/routes';
+import { sendingHandlers } from './sendings/routes';
 import { fileHandlers } from './files/routes';
 import { bind, type Handlers } from './http/bind';
 import { guard } from './http/guard';
@@ -50,7 +50,7 @@ const handlersOf = ({ db, watch, workers, uploadLimit }: AppParts): Handlers<Ope
   ...seriesHandlers(db),
   ...printerHandlers(db, watch),
   ...panelHandlers(db, watch),
-  ...deliveryHandlers(db),
+  ...sendingHandlers(db),
   news: () => {
     throw new Problem('upgrade-required', 'News comes over a WebSocket: ask for one (RFC 6455).');
   },

@@ -258,7 +258,7 @@ describe('jobs', () => {
 describe('sending', () => {
   test('to a printer that is away is refused, and the printer’s last profile is still shown', async () => {
     const { id } = await createJob();
-    const answer = await api().post('/api/deliveries').send({ jobId: id, revision: 1, sheets: 14 });
+    const answer = await api().post('/api/sendings').send({ jobId: id, revision: 1, sheets: 14 });
     expect([answer.status, (answer.body as { code: string }).code]).toEqual([502, 'printer-away']);
     expect((await api().get('/api/printers')).body).toEqual([
       expect.objectContaining({
@@ -271,7 +271,7 @@ describe('sending', () => {
 
   test('of another revision than the job’s is refused', async () => {
     const { id } = await createJob();
-    const answer = await api().post('/api/deliveries').send({ jobId: id, revision: 7, sheets: 14 });
+    const answer = await api().post('/api/sendings').send({ jobId: id, revision: 7, sheets: 14 });
     expect((answer.body as { code: string }).code).toBe('job-changed');
   });
 
@@ -281,7 +281,7 @@ describe('sending', () => {
     { jobId: 'x', revision: 1, sheets: 0 },
     { jobId: 'x', revision: 1, sheets: 1, more: 1 },
   ])('the body %j is refused', async (body) => {
-    expect((await api().post('/api/deliveries').send(body)).status).toBe(400);
+    expect((await api().post('/api/sendings').send(body)).status).toBe(400);
   });
 });
 

@@ -1,5 +1,5 @@
 import { EventEmitter } from 'node:events';
-import { Keeper, type KeeperOptions } from '../src/deliveries/keeper';
+import { Keeper, type KeeperOptions } from '../src/sendings/keeper';
 
 /** How often the keeper looks, by a clock of the test's own. */
 
@@ -25,7 +25,7 @@ beforeEach(async () => {
           orderBy: () => {
             looks += 1;
             meanwhile();
-            return Promise.resolve(goingOn.map((delivery) => ({ delivery })));
+            return Promise.resolve(goingOn.map((sending) => ({ sending })));
           },
         }),
       }),
@@ -61,7 +61,7 @@ test('while nothing does it looks now and then, and at once when it hears of som
   await jest.advanceTimersByTimeAsync(1);
   expect(looks).toBe(2);
   goingOn = [TURNING];
-  presence.emit('delivery', 'a');
+  presence.emit('sending', 'a');
   await jest.advanceTimersByTimeAsync(2 * FOLLOW_MS);
   expect(looks).toBe(4);
 });
@@ -69,7 +69,7 @@ test('while nothing does it looks now and then, and at once when it hears of som
 test('what it hears of in the middle of a round is not slept over', async () => {
   meanwhile = () => {
     meanwhile = () => undefined;
-    presence.emit('delivery', 'a');
+    presence.emit('sending', 'a');
   };
   await jest.advanceTimersByTimeAsync(FOLLOW_MS);
   expect(looks).toBe(1);
@@ -82,8 +82,8 @@ test('what it hears of in the middle of a round is not slept over', async () => 
 test('stopped, it hears nothing any more', async () => {
   await jest.advanceTimersByTimeAsync(FOLLOW_MS);
   await keeper.stop();
-  presence.emit('delivery', 'a');
+  presence.emit('sending', 'a');
   await jest.advanceTimersByTimeAsync(REST_MS);
   expect(looks).toBe(1);
-  expect(presence.listenerCount('delivery')).toBe(0);
+  expect(presence.listenerCount('sending')).toBe(0);
 });

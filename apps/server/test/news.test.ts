@@ -8,8 +8,8 @@ import addFormats from 'ajv-formats';
 import { isNull } from 'drizzle-orm';
 import supertest from 'supertest';
 import { WebSocket } from 'ws';
-import { contents, deliveries, files, jobs, printers } from '../src/database/schema';
-import { changeDelivery } from '../src/deliveries/delivery-store';
+import { contents, sendings, files, jobs, printers } from '../src/database/schema';
+import { changeSending } from '../src/sendings/sending-store';
 import { enterPrinters } from '../src/printers/printer-store';
 import { PROFILE, startServer, store, type RunningServer } from './running-server';
 
@@ -29,7 +29,7 @@ afterAll(() => server.stop());
 
 const ticketOf = () => readTicket({ version: 1, title: 'Contract', documents: [{ file }] });
 
-async function enterDelivery(): Promise<string> {
+async function enterSending(): Promise<string> {
   const values = {
     printerId: 'test-office',
     ticket: ticketOf(),
@@ -38,8 +38,8 @@ async function enterDelivery(): Promise<string> {
     state: 'sending' as const,
     server: server.presence.server,
   };
-  const [delivery] = await server.db.insert(deliveries).values(values).returning();
-  return delivery!.id;
+  const [sending] = await server.db.insert(sendings).values(values).returning();
+  return sending!.id;
 }
 
 /** Somebody who listens: what was told, each held against the API's description. */
@@ -88,26 +88,26 @@ async function listener(): Promise<Listener> {
   return one;
 }
 
-test('every change of a delivery reaches all who listen, and nobody after they have gone', async () => {
-  const id = await enterDelivery();
+test('every change of a sending reaches all who listen, and nobody after they have gone', async () => {
+  const id = await enterSending();
   const [first, second] = [await listener(), await listener()];
-  await changeDelivery(server.db, id, ['sending'], { printerJobs: [7] });
-  await until(() => first.of('delivery').length === 1 && second.of('delivery').length === 1);
+  await changeSending(server.db, id, ['sending'], { printerJobs: [7] });
+  await until(() => first.of('sending').length === 1 && second.of('sending').length === 1);
   const gone = second.closed();
   second.leave();
   await gone;
-  await changeDelivery(server.db, id, ['sending'], { state: 'failed', message: 'Nothing was printed.' });
-  await until(() => first.of('delivery').length === 2);
+  await changeSending(server.db, id, ['sending'], { state: 'failed', message: 'Nothing was printed.' });
+  await until(() => first.of('sending').length === 2);
   first.leave();
-  expect(first.of('delivery').map(({ delivery }) => [delivery.id, delivery.state])).toEqual([
+  expect(first.of('sending').map(({ sending }) => [sending.id, sending.state])).toEqual([
     [id, 'sending'],
     [id, 'failed'],
   ]);
-  expect(second.of('delivery')).toHaveLength(1);
-  const { delivery } = first.of('delivery')[1]!;
-  expect(delivery).toMatchObject({ title: 'Contract', sheets: 14, message: 'Nothing was printed.' });
+  expect(second.of('sending')).toHaveLength(1);
+  const { sending } = first.of('sending')[1]!;
+  expect(sending).toMatchObject({ title: 'Contract', sheets: 14, message: 'Nothing was printed.' });
   // Only what a client may know is told: not the ticket, nor the printer's profile.
-  expect(Object.keys(delivery)).not.toContain('profile');
+  expect(Object.keys(sending)).not.toContain('profile');
 });
 
 test('jobs, documents, series and printers are told of, also when they go', async () => {

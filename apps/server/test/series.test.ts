@@ -1,8 +1,8 @@
 import { parse } from 'csv-parse/sync';
 import supertest from 'supertest';
 import type { SeriesRecord } from '@foglio/api';
-import { deliveries } from '../src/database/schema';
-import { changeDelivery, takeNext } from '../src/deliveries/delivery-store';
+import { sendings } from '../src/database/schema';
+import { changeSending, takeNext } from '../src/sendings/sending-store';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
 import { binary, PROFILE, startServer, type RunningServer } from './running-server';
 
@@ -112,7 +112,7 @@ async function underWay(count: number) {
       profile: PROFILE,
       sheets: 1,
     };
-    const [entered] = await server.db.insert(deliveries).values(values).returning();
+    const [entered] = await server.db.insert(sendings).values(values).returning();
     ids.push(entered!.id);
   }
   return { series, ids, path: `/api/series/${series.id}` };
@@ -122,7 +122,7 @@ const take = async (): Promise<string | null> =>
   (await takeNext(server.db, 'test-office', server.presence.server))?.id ?? null;
 /** The printer is away, so that nobody hears that it is over. */
 const toPrinter = (id: string) =>
-  changeDelivery(server.db, id, ['sending'], { state: 'printing', printerJobs: [1], server: null });
+  changeSending(server.db, id, ['sending'], { state: 'printing', printerJobs: [1], server: null });
 
 test('files go one after the other, two at most under way; one that went wrong stops those after it', async () => {
   const { ids, path } = await underWay(4);
@@ -131,8 +131,8 @@ test('files go one after the other, two at most under way; one that went wrong s
   expect(await take()).toBe(ids[1]);
   await toPrinter(ids[1]!);
   expect(await take()).toBeNull();
-  await changeDelivery(server.db, ids[0]!, ['printing'], { state: 'completed', sheetsDone: 1 });
-  await changeDelivery(server.db, ids[1]!, ['printing'], { state: 'aborted', message: 'Paper was torn.' });
+  await changeSending(server.db, ids[0]!, ['printing'], { state: 'completed', sheetsDone: 1 });
+  await changeSending(server.db, ids[1]!, ['printing'], { state: 'aborted', message: 'Paper was torn.' });
   expect((await api().get(path)).body).toMatchObject({
     state: 'paused',
     message: 'It stopped at “2”: Paper was torn.',
@@ -148,9 +148,9 @@ test('files go one after the other, two at most under way; one that went wrong s
   // Once more goes before what waits.
   const resumed = (await api().post(`${path}/resume`).send({ again: true })).body as SeriesRecord;
   expect(resumed.state).toBe('running');
-  const again = resumed.rows[1]!.delivery!.id;
+  const again = resumed.rows[1]!.sending!.id;
   expect(ids).not.toContain(again);
-  await server.pool.query(`update deliveries set state = 'canceled' where series_id = $1`, [resumed.id]);
+  await server.pool.query(`update sendings set state = 'canceled' where series_id = $1`, [resumed.id]);
   expect((await api().get(path)).body).toMatchObject({ state: 'done' });
 });
 
@@ -159,13 +159,13 @@ test('a paused series keeps nobody else waiting, and goes on where it stopped', 
   expect((await api().post(`${path}/pause`).send({})).body).toMatchObject({ state: 'paused' });
   const { jobId, ticket } = series.rows[0]!;
   const values = { jobId, ticket: ticket!, printerId: 'test-office', profile: PROFILE, sheets: 1 };
-  const [other] = await server.db.insert(deliveries).values(values).returning();
+  const [other] = await server.db.insert(sendings).values(values).returning();
   expect(await take()).toBe(other!.id);
-  await changeDelivery(server.db, other!.id, ['sending'], { state: 'canceled' });
+  await changeSending(server.db, other!.id, ['sending'], { state: 'canceled' });
   expect(await take()).toBeNull();
   await server.pool.query(`update series set state = 'running' where id = $1`, [series.id]);
   expect(await take()).toBe(ids[0]);
-  await server.pool.query(`update deliveries set state = 'canceled' where series_id = $1`, [series.id]);
+  await server.pool.query(`update sendings set state = 'canceled' where series_id = $1`, [series.id]);
 });
 
 test('what was sent cannot be set up anew, and the report can be printed', async () => {
@@ -176,5 +176,5 @@ test('what was sent cannot be set up anew, and the report can be printed', async
   expect((await api().delete(path)).body).toMatchObject({ code: 'series-sent' });
   const pdf = await api().get(`${path}/report.pdf`).buffer(true).parse(binary);
   expect((pdf.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
-  await server.pool.query(`update deliveries set state = 'canceled'`);
+  await server.pool.query(`update sendings set state = 'canceled'`);
 });

@@ -60,7 +60,7 @@ const seal = {
 } as const;
 
 /** What a person saw before pressing Send. */
-export const sending = {
+export const toSend = {
   type: 'object',
   additionalProperties: false,
   required: ['jobId', 'revision', 'sheets'],
@@ -80,7 +80,7 @@ export const sending = {
 } as const;
 
 /** Sending once more what is over, or beginning a pass. */
-export const sendingAgain = {
+export const toSendAgain = {
   type: 'object',
   additionalProperties: false,
   properties: { key: sendingKey },
@@ -209,7 +209,7 @@ export const seriesStart = {
   required: ['sheets'],
   properties: {
     sheets: { type: 'integer', minimum: 1 },
-    confirmed: sending.properties.confirmed,
+    confirmed: toSend.properties.confirmed,
     key: sendingKey,
     seal: { ...sealOfManyFields, description: `${seal.description} Of all files that are printed, in their order.` },
   },

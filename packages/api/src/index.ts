@@ -9,6 +9,6 @@ export {
   type QueryOf,
   refusedBy,
 } from './operation';
-export { OPERATIONS, type Answers, type Bodies, type DeliveryAct, type OperationName } from './operations';
+export { OPERATIONS, type Answers, type Bodies, type SendingAct, type OperationName } from './operations';
 export { PROBLEMS, type ProblemCode } from './problems';
 export * from './records';

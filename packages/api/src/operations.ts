@@ -254,18 +254,18 @@ export const OPERATIONS = {
     gives: 'application/pdf',
   },
 
-  deliveries: {
+  sendings: {
     method: 'get',
-    path: '/api/deliveries',
+    path: '/api/sendings',
     says: 'What was sent, the latest first.',
     status: 200,
-    gives: list(records.deliveryRecord),
+    gives: list(records.sendingRecord),
   },
   send: {
     method: 'post',
-    path: '/api/deliveries',
+    path: '/api/sendings',
     says: 'Sends a job, if it is still what the person saw.',
-    takes: bodies.sending,
+    takes: bodies.toSend,
     status: 202,
     refuses: [
       'not-found',
@@ -276,69 +276,69 @@ export const OPERATIONS = {
       'caution-stands',
       'printer-away',
     ],
-    gives: records.deliveryRecord,
+    gives: records.sendingRecord,
   },
-  delivery: {
+  sending: {
     method: 'get',
-    path: '/api/deliveries/{id}',
+    path: '/api/sendings/{id}',
     says: 'How a sending goes.',
     status: 200,
-    gives: records.deliveryRecord,
+    gives: records.sendingRecord,
   },
   again: {
     method: 'post',
-    path: '/api/deliveries/{id}/again',
+    path: '/api/sendings/{id}/again',
     says: 'Sends once more what is over.',
-    takes: bodies.sendingAgain,
+    takes: bodies.toSendAgain,
     status: 202,
-    refuses: ['delivery-not-over'],
-    gives: records.deliveryRecord,
+    refuses: ['sending-not-over'],
+    gives: records.sendingRecord,
   },
   cancel: {
     method: 'post',
-    path: '/api/deliveries/{id}/cancel',
+    path: '/api/sendings/{id}/cancel',
     says: 'Cancels what is not over.',
     status: 200,
-    gives: records.deliveryRecord,
-    refuses: ['delivery-over', 'delivery-not-over', 'printer-away', 'printer-refuses'],
+    gives: records.sendingRecord,
+    refuses: ['sending-over', 'sending-not-over', 'printer-away', 'printer-refuses'],
   },
   hold: {
     method: 'post',
-    path: '/api/deliveries/{id}/hold',
+    path: '/api/sendings/{id}/hold',
     says: 'Has the printer keep a job that it has not begun.',
     status: 200,
-    gives: records.deliveryRecord,
-    refuses: ['delivery-over', 'delivery-not-over', 'printer-refuses'],
+    gives: records.sendingRecord,
+    refuses: ['sending-over', 'sending-not-over', 'printer-refuses'],
   },
   release: {
     method: 'post',
-    path: '/api/deliveries/{id}/release',
+    path: '/api/sendings/{id}/release',
     says: 'Has the printer go on with a held job.',
     status: 200,
-    gives: records.deliveryRecord,
-    refuses: ['delivery-over', 'delivery-not-over', 'printer-refuses'],
+    gives: records.sendingRecord,
+    refuses: ['sending-over', 'sending-not-over', 'printer-refuses'],
   },
   'first-pass': {
     method: 'post',
-    path: '/api/deliveries/{id}/first-pass',
+    path: '/api/sendings/{id}/first-pass',
     says: 'Begins the fronts of a job in two passes once more.',
-    takes: bodies.sendingAgain,
+    takes: bodies.toSendAgain,
     status: 200,
-    gives: records.deliveryRecord,
-    refuses: ['delivery-not-over'],
+    gives: records.sendingRecord,
+    refuses: ['sending-not-over'],
   },
   'second-pass': {
     method: 'post',
-    path: '/api/deliveries/{id}/second-pass',
+    path: '/api/sendings/{id}/second-pass',
     says: 'Begins the backs of a job in two passes: its stack is in again.',
-    takes: bodies.sendingAgain,
+    takes: bodies.toSendAgain,
     status: 200,
-    gives: records.deliveryRecord,
-    refuses: ['delivery-not-over'],
+    gives: records.sendingRecord,
+    refuses: ['sending-not-over'],
   },
   seen: {
     method: 'get',
-    path: '/api/deliveries/{id}/seen',
+    path: '/api/sendings/{id}/seen',
     says: 'What the printer is told of each sheet.',
     status: 200,
     refuses: ['ticket-invalid'],
@@ -346,15 +346,15 @@ export const OPERATIONS = {
   },
   stack: {
     method: 'get',
-    path: '/api/deliveries/{id}/stack',
+    path: '/api/sendings/{id}/stack',
     says: 'What a simulated printer delivered.',
     status: 200,
     refuses: ['printer-away'],
     gives: records.stackRecord,
   },
-  deliveryDocument: {
+  sendingDocument: {
     method: 'get',
-    path: '/api/deliveries/{id}/jobs/{job}/documents/{document}',
+    path: '/api/sendings/{id}/jobs/{job}/documents/{document}',
     says: 'A file that a simulated printer was sent.',
     status: 200,
     refuses: ['printer-away'],
@@ -373,7 +373,7 @@ export const OPERATIONS = {
 export type OperationName = keyof typeof OPERATIONS;
 
 /** What can be done to a sending. */
-export type DeliveryAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
+export type SendingAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
 
 /** What each takes and answers, where that is JSON. As tables, of which the compiler works out each entry once. */
 export type Bodies = { readonly [Name in OperationName]: BodyOf<(typeof OPERATIONS)[Name]> };

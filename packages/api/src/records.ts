@@ -178,7 +178,7 @@ export const printerRecord = record(
   { description: 'As it is now where it answers, otherwise as it was last seen.' },
 );
 
-export const DELIVERY_STATES = [
+export const SENDING_STATES = [
   'queued',
   'sending',
   'printing',
@@ -191,15 +191,15 @@ export const DELIVERY_STATES = [
   'interrupted',
 ] as const;
 
-export const deliveryRecord = record(
-  'Delivery',
+export const sendingRecord = record(
+  'Sending',
   {
     id,
     jobId: { type: ['string', 'null'], format: 'uuid', description: 'Null: the job was removed.' },
     printerId: words,
     title: words,
     copies: position,
-    state: { enum: DELIVERY_STATES },
+    state: { enum: SENDING_STATES },
     message: maybeWords,
     sheets: count,
     sheetsDone: count,
@@ -225,7 +225,7 @@ export const seriesRow = record('File of a series', {
   file: { type: ['string', 'null'], format: 'uuid' },
   jobId: { type: ['string', 'null'], format: 'uuid', description: 'The job by which it is set up and sent.' },
   ticket: { anyOf: [ticketSchema, { type: 'null' }] },
-  delivery: { anyOf: [deliveryRecord, { type: 'null' }], description: 'How its latest sending goes.' },
+  sending: { anyOf: [sendingRecord, { type: 'null' }], description: 'How its latest sending goes.' },
 });
 
 const about = <const T extends string>(topic: T, description: string) =>
@@ -235,7 +235,7 @@ const about = <const T extends string>(topic: T, description: string) =>
 export const newsRecord = {
   title: 'News',
   anyOf: [
-    record('News of a delivery', { topic: { const: 'delivery' }, delivery: deliveryRecord }),
+    record('News of a sending', { topic: { const: 'sending' }, sending: sendingRecord }),
     record('News of a printer', { topic: { const: 'printer' }, printer: printerRecord }),
     about('no printer', 'A printer was removed.'),
     record(
@@ -354,8 +354,8 @@ export type StripSheet = Described<typeof stripSheet>;
 export type JobBrief = Described<typeof jobBrief>;
 export type PrinterRecord = Described<typeof printerRecord>;
 export type NewsRecord = Described<typeof newsRecord>;
-export type DeliveryState = (typeof DELIVERY_STATES)[number];
-export type DeliveryRecord = Described<typeof deliveryRecord>;
+export type SendingState = (typeof SENDING_STATES)[number];
+export type SendingRecord = Described<typeof sendingRecord>;
 export type PrintedFace = Described<typeof printedFace>;
 export type DeliveredSheet = Described<typeof deliveredSheet>;
 export type StackRecord = Described<typeof stackRecord>;

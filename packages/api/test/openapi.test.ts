@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '@foglio/core';
 import type { FromSchema } from 'json-schema-to-ts';
 import { type aboutDocumentSchema, type headingSchema, type pageFactsSchema } from '@foglio/core';
-import { describeApi, OPERATIONS, PROBLEMS, type DeliveryRecord, type FileRecord, type JobBrief } from '../src';
+import { describeApi, OPERATIONS, PROBLEMS, type SendingRecord, type FileRecord, type JobBrief } from '../src';
 
 interface Described {
   readonly paths: Readonly<
@@ -45,7 +45,7 @@ test('types follow from the schemas: all fields are there but those that need no
   // @ts-expect-error most of the fields are missing
   const file: FileRecord = { id: 'one', name: 'one.pdf' };
   // @ts-expect-error there is no such state
-  const state: DeliveryRecord['state'] = 'printed';
+  const state: SendingRecord['state'] = 'printed';
   const sheets: number | undefined = ({} as JobBrief).sheets;
   expect([file.name, state, sheets]).toEqual(['one.pdf', 'printed', undefined]);
 });

@@ -1,4 +1,4 @@
-import type { DeliveryState, SaidOfPaper, SetupStart } from '@foglio/api';
+import type { SendingState, SaidOfPaper, SetupStart } from '@foglio/api';
 import { storedPrinter, storedTicket, type AboutDocument, type Heading, type PageFacts } from '@foglio/core';
 import { eq, sql } from 'drizzle-orm';
 import {
@@ -158,8 +158,8 @@ export const seriesRows = pgTable(
 );
 
 /** One sending of a job: what was asked for then, and how far it is. */
-export const deliveries = pgTable(
-  'deliveries',
+export const sendings = pgTable(
+  'sendings',
   {
     id: uuid('id').primaryKey().defaultRandom(),
     /** Of one sending, made by who sends: what comes again with it is the same sending. */
@@ -175,7 +175,7 @@ export const deliveries = pgTable(
     seriesId: uuid('series_id').references(() => series.id, { onDelete: 'set null' }),
     /** The printer as it was when the person saw the plan; the plan follows from this, the ticket and the facts. */
     profile: storedAs('profile', storedPrinter).notNull(),
-    state: text('state').$type<DeliveryState>().notNull().default('queued'),
+    state: text('state').$type<SendingState>().notNull().default('queued'),
     message: text('message'),
     sheets: integer('sheets').notNull(),
     sheetsDone: integer('sheets_done').notNull().default(0),
@@ -201,5 +201,5 @@ export const deliveries = pgTable(
     createdAt: moment('created_at'),
     updatedAt: moment('updated_at'),
   },
-  (table) => [index('deliveries_state').on(table.state), index('deliveries_series').on(table.seriesId)],
+  (table) => [index('sendings_state').on(table.state), index('sendings_series').on(table.seriesId)],
 );

@@ -7,8 +7,8 @@ import type { Database } from '../database/connection';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { jobs } from '../database/schema';
-import { describeDelivery, findDelivery } from '../deliveries/delivery-store';
-import type { Presence, Topic } from '../deliveries/presence';
+import { describeSending, findSending } from '../sendings/sending-store';
+import type { Presence, Topic } from '../sendings/presence';
 import { refusal } from '../http/guard';
 import { Problem } from '../http/problem';
 import { findPrinter } from '../printers/printer-store';
@@ -34,7 +34,7 @@ export interface NewsParts {
 }
 
 /** As it goes out; moments become text on the way. */
-type Told = NewsRecord | { readonly topic: 'delivery' | 'printer'; readonly [field: string]: unknown };
+type Told = NewsRecord | { readonly topic: 'sending' | 'printer'; readonly [field: string]: unknown };
 
 /**
  * `/api/news`: what changes, as it changes, over a WebSocket (RFC 6455). Of server-sent events a browser keeps no more
@@ -92,7 +92,7 @@ export class NewsStream {
   private async find(topic: Topic, key: string): Promise<Told | null> {
     const { db, watch } = this.parts;
     try {
-      if (topic === 'delivery') return { topic, delivery: describeDelivery(await findDelivery(db, key)) };
+      if (topic === 'sending') return { topic, sending: describeSending(await findSending(db, key)) };
       if (topic === 'printer') return { topic, printer: await watch.describe(await findPrinter(db, key)) };
       if (topic !== 'job') return { topic, id: key };
       const [job] = await db.select({ revision: jobs.revision }).from(jobs).where(eq(jobs.id, key));

@@ -4,7 +4,7 @@ import type { Printer, Tray } from '@foglio/core';
 import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { deliveries, jobs, printers, series, type SaidPaper } from '../database/schema';
+import { sendings, jobs, printers, series, type SaidPaper } from '../database/schema';
 import { Problem } from '../http/problem';
 
 export type StoredPrinter = typeof printers.$inferSelect;
@@ -59,7 +59,7 @@ function changePrinter(
   change: (now: StoredPrinter) => Partial<StoredPrinter>,
 ): Promise<StoredPrinter> {
   return db.transaction(async (tx) => {
-    // Without `key`, so that deliveries, which refer to the printer, can still be entered.
+    // Without `key`, so that sendings, which refer to the printer, can still be entered.
     const [now] = await tx.select().from(printers).where(eq(printers.id, id)).for('no key update');
     const set = change(existing(now, id));
     const [changed] = await tx.update(printers).set(set).where(eq(printers.id, id)).returning();
@@ -121,7 +121,7 @@ export async function addPrinter(db: Database, uri: string): Promise<StoredPrint
 /** Forgets a printer that no job is set up for and nothing was sent to. @throws Problem `printer-in-use` */
 export async function removePrinter(db: Database, { id, name }: StoredPrinter): Promise<void> {
   const [job] = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.printerId, id)).limit(1);
-  const [sent] = await db.select({ id: deliveries.id }).from(deliveries).where(eq(deliveries.printerId, id)).limit(1);
+  const [sent] = await db.select({ id: sendings.id }).from(sendings).where(eq(sendings.printerId, id)).limit(1);
   const [many] = await db.select({ id: series.id }).from(series).where(eq(series.printerId, id)).limit(1);
   if (job || sent || many) {
     const why = job || many ? 'jobs are set up for it' : 'the queue tells what was sent to it';

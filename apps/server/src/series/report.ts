@@ -1,4 +1,4 @@
-import type { DeliveryState } from '@foglio/api';
+import type { SendingState } from '@foglio/api';
 import { REPORT_HEAD, reportRows, reportSummary, type ReportEntry } from '@foglio/core';
 import { writeReport } from '@foglio/pdf';
 import type { Database } from '../database/connection';
@@ -6,7 +6,7 @@ import type { StoredDocument } from '../jobs/job-store';
 import { findPrinter } from '../printers/printer-store';
 import { documentsOfRows, rowsOf, type StoredRow, type StoredSeries } from './series-store';
 
-const OUTCOMES: Readonly<Record<DeliveryState, string>> = {
+const OUTCOMES: Readonly<Record<SendingState, string>> = {
   queued: 'waiting',
   sending: 'being sent',
   printing: 'being printed',
@@ -26,17 +26,17 @@ export async function reportOf(db: Database, one: StoredSeries): Promise<ReportE
   return rows.map((row) => entryOf(row, known));
 }
 
-function entryOf({ row, job, delivery }: StoredRow, known: ReadonlyMap<string, StoredDocument>): ReportEntry {
+function entryOf({ row, job, sending }: StoredRow, known: ReadonlyMap<string, StoredDocument>): ReportEntry {
   const document = known.get(job?.ticket.documents[0]?.file ?? '');
   return {
     file: row.name,
     pages: document?.pages.length ?? null,
-    sheets: delivery?.sheets ?? null,
-    delivered: delivery?.sheetsDone ?? 0,
-    outcome: delivery ? OUTCOMES[delivery.state] : row.skipped ? 'left out' : 'not sent',
-    printerJobs: delivery?.printerJobs ?? [],
-    at: delivery?.updatedAt.toISOString() ?? null,
-    remark: row.trouble ?? delivery?.message ?? null,
+    sheets: sending?.sheets ?? null,
+    delivered: sending?.sheetsDone ?? 0,
+    outcome: sending ? OUTCOMES[sending.state] : row.skipped ? 'left out' : 'not sent',
+    printerJobs: sending?.printerJobs ?? [],
+    at: sending?.updatedAt.toISOString() ?? null,
+    remark: row.trouble ?? sending?.message ?? null,
   };
 }
 

@@ -1,9 +1,9 @@
 import { sayDifference, sealOfAll, seriesChecks, seriesTally, whyUnfit, type SealOfMany } from '@foglio/core';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { deliveries, jobs, series } from '../database/schema';
-import { insertDelivery, isBroken } from '../deliveries/delivery-store';
-import { enqueueDelivery } from '../deliveries/enqueue';
+import { sendings, jobs, series } from '../database/schema';
+import { insertSending, isBroken } from '../sendings/sending-store';
+import { enqueueSending } from '../sendings/enqueue';
 import { cautionsStand, Problem } from '../http/problem';
 import { askNow, findPrinter } from '../printers/printer-store';
 import { findSeries, planRows, requireDraft, rowsOf, type StoredSeries } from './series-store';
@@ -75,7 +75,7 @@ export async function startSeries(
     for (const { job, outcome } of rows) {
       const { id: jobId, ticket, printerId } = job;
       const values = { jobId, printerId, ticket, profile, seriesId: one.id, sheets: outcome.tally?.sheets ?? 0 };
-      await insertDelivery(tx, values);
+      await insertSending(tx, values);
     }
     const ids = rows.map(({ job }) => job.id);
     await tx.update(jobs).set({ lastSentAt: new Date() }).where(inArray(jobs.id, ids));
@@ -87,11 +87,11 @@ export async function startSeries(
 async function wake(db: Database, { id }: StoredSeries): Promise<void> {
   const [next] = await db
     .select()
-    .from(deliveries)
-    .where(and(eq(deliveries.seriesId, id), eq(deliveries.state, 'queued')))
-    .orderBy(deliveries.createdAt)
+    .from(sendings)
+    .where(and(eq(sendings.seriesId, id), eq(sendings.state, 'queued')))
+    .orderBy(sendings.createdAt)
     .limit(1);
-  if (next) await enqueueDelivery(db, next);
+  if (next) await enqueueSending(db, next);
 }
 
 /** Sends nothing more of a series; what the printer has is printed. @throws Problem `series-sent` where it is not being sent */
@@ -110,7 +110,7 @@ export async function pauseSeries(db: Database, one: StoredSeries): Promise<void
  * @throws Problem `series-sent` where it is not paused
  */
 export async function resumeSeries(db: Database, one: StoredSeries, again: boolean): Promise<void> {
-  const broken = (await rowsOf(db, one)).flatMap(({ delivery }) => (delivery && isBroken(delivery) ? delivery : []));
+  const broken = (await rowsOf(db, one)).flatMap(({ sending }) => (sending && isBroken(sending) ? sending : []));
   await db.transaction(async (tx) => {
     const [resumed] = await tx
       .update(series)
@@ -121,8 +121,8 @@ export async function resumeSeries(db: Database, one: StoredSeries, again: boole
     for (const { id, jobId, printerId, ticket, profile, sheets, seriesId } of again ? broken : []) {
       const values = { jobId, printerId, ticket, profile, sheets, seriesId };
       // In the place of the one that went wrong: right after it, and before all that come later.
-      const place = sql`(select created_at + interval '1 microsecond' from ${deliveries} where id = ${id})`;
-      await insertDelivery(tx, values, place);
+      const place = sql`(select created_at + interval '1 microsecond' from ${sendings} where id = ${id})`;
+      await insertSending(tx, values, place);
     }
   });
   await wake(db, one);

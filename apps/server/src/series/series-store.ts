@@ -3,8 +3,8 @@ import type { ChangedSeries, SeriesFile } from '@foglio/api';
 import { applySetup, planRow, type RowOutcome, type Ticket } from '@foglio/core';
 import { and, asc, count, desc, eq, inArray, isNotNull, max } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { deliveries, jobs, series, seriesRows } from '../database/schema';
-import { describeDelivery, isOver, type StoredDelivery } from '../deliveries/delivery-store';
+import { sendings, jobs, series, seriesRows } from '../database/schema';
+import { describeSending, isOver, type StoredSending } from '../sendings/sending-store';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 import { documentsOf, readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
@@ -16,7 +16,7 @@ export type StoredSeries = typeof series.$inferSelect;
 export interface StoredRow {
   readonly row: typeof seriesRows.$inferSelect;
   readonly job: StoredJob | null;
-  readonly delivery: StoredDelivery | null;
+  readonly sending: StoredSending | null;
 }
 
 /** @throws Problem `not-found` */
@@ -41,12 +41,12 @@ export async function rowsOf(
     .where(eq(seriesRows.seriesId, id))
     .orderBy(asc(seriesRows.place), asc(seriesRows.id));
   const sent = await db
-    .selectDistinctOn([deliveries.jobId])
-    .from(deliveries)
-    .where(and(eq(deliveries.seriesId, id), isNotNull(deliveries.jobId)))
-    .orderBy(deliveries.jobId, desc(deliveries.createdAt));
-  const byJob = new Map(sent.map((delivery) => [delivery.jobId, delivery]));
-  return rows.map((one) => ({ ...one, delivery: (one.job && byJob.get(one.job.id)) ?? null }));
+    .selectDistinctOn([sendings.jobId])
+    .from(sendings)
+    .where(and(eq(sendings.seriesId, id), isNotNull(sendings.jobId)))
+    .orderBy(sendings.jobId, desc(sendings.createdAt));
+  const byJob = new Map(sent.map((sending) => [sending.jobId, sending]));
+  return rows.map((one) => ({ ...one, sending: (one.job && byJob.get(one.job.id)) ?? null }));
 }
 
 /** The ticket that the set-up of a series makes of a file. */
@@ -199,7 +199,7 @@ export async function changeSeries(
 /** Removes a series with its jobs; what was sent stays in the queue. @throws Problem `series-sent` */
 export async function removeSeries(db: Database, one: StoredSeries): Promise<void> {
   const rows = await rowsOf(db, one);
-  if (rows.some(({ delivery }) => delivery && !isOver(delivery))) {
+  if (rows.some(({ sending }) => sending && !isOver(sending))) {
     throw new Problem('series-sent', 'Files of it are still being printed; cancel them first, or wait.');
   }
   const ids = rows.flatMap(({ job }) => job?.id ?? []);
@@ -211,7 +211,7 @@ export async function removeSeries(db: Database, one: StoredSeries): Promise<voi
 
 /** How a series stands: over when every file that was sent is, and nobody stopped it. */
 function stateOf({ state }: StoredSeries, rows: readonly StoredRow[]): StoredSeries['state'] | 'done' {
-  return state === 'running' && rows.every(({ delivery }) => !delivery || isOver(delivery)) ? 'done' : state;
+  return state === 'running' && rows.every(({ sending }) => !sending || isOver(sending)) ? 'done' : state;
 }
 
 /** What the API tells of a series. */
@@ -222,7 +222,7 @@ export async function describeSeries(db: Database, one: StoredSeries) {
     ...{ id, title, setup, printerId, message, revision, createdAt, startedAt },
     state: stateOf(one, rows),
     rows: rows.map((each) => {
-      const { row, job, delivery } = each;
+      const { row, job, sending } = each;
       return {
         id: row.id,
         name: row.name,
@@ -232,7 +232,7 @@ export async function describeSeries(db: Database, one: StoredSeries) {
         file: job && fileOf(job),
         jobId: job?.id ?? null,
         ticket: job?.ticket ?? null,
-        delivery: delivery && describeDelivery(delivery),
+        sending: sending && describeSending(sending),
       };
     }),
   };
@@ -285,10 +285,10 @@ export async function planRows(
 ): Promise<PlannedRow[]> {
   const planned: PlannedRow[] = [];
   const known = await documentsOfRows(db, rows, readDocumentsOf);
-  for (const { row, job, delivery } of rows) {
+  for (const { row, job, sending } of rows) {
     if (!job || row.skipped) continue;
     const documents = job.ticket.documents.flatMap(({ file }) => known.get(file) ?? []);
-    planned.push({ row, job, delivery, documents, outcome: planRow(job.ticket, documents, profile, uri) });
+    planned.push({ row, job, sending, documents, outcome: planRow(job.ticket, documents, profile, uri) });
   }
   return planned;
 }

@@ -9,7 +9,7 @@ import {
   type Answers,
   type Bodies,
   type Caution,
-  type DeliveryAct,
+  type SendingAct,
   type NewsRecord,
   type Operation,
   type OperationName,
@@ -25,10 +25,10 @@ import { SendingKeys } from './sending-keys';
 const LONGEST_KEPT_ALIVE = 16_000;
 
 /** What puts sheets on paper anew, and must not do so twice where an answer was lost. */
-const MOVES_PAPER: readonly DeliveryAct[] = ['again', 'first-pass', 'second-pass'];
+const MOVES_PAPER: readonly SendingAct[] = ['again', 'first-pass', 'second-pass'];
 
 /** A job as the person saw it when pressing Send. */
-export interface Sending {
+export interface ToSend {
   readonly jobId: string;
   readonly title: string;
   readonly revision: number;
@@ -184,15 +184,15 @@ export class Api {
   readonly atPanel = (id: string, { name, tray = '', body }: PanelWork): Told<PanelName> =>
     this.ask(name, { params: { id, tray }, body } as Given<PanelName>);
 
-  readonly deliveries = () => this.ask('deliveries', {});
+  readonly sendings = () => this.ask('sendings', {});
 
-  readonly send = ({ jobId, revision, sheets, seal, confirmed }: Sending) =>
+  readonly send = ({ jobId, revision, sheets, seal, confirmed }: ToSend) =>
     this.keys.once(`${jobId} ${revision}`, (key) =>
       this.ask('send', { body: { jobId, revision, sheets, seal, confirmed: [...confirmed], key } }),
     );
 
-  actOnDelivery(id: string, how: DeliveryAct): Told<DeliveryAct> {
-    const act = (body: Body<'again'>): Told<DeliveryAct> => this.ask(how, { params: { id }, body });
+  actOnSending(id: string, how: SendingAct): Told<SendingAct> {
+    const act = (body: Body<'again'>): Told<SendingAct> => this.ask(how, { params: { id }, body });
     return MOVES_PAPER.includes(how) ? this.keys.once(`${id} ${how}`, (key) => act({ key })) : act({});
   }
 

@@ -1,7 +1,7 @@
 import { defer, tap, type Observable } from 'rxjs';
 
 /**
- * Keys of sendings. One whose answer was lost may have been entered all the same: the person presses Send once more, and the
+ * Keys of outbox. One whose answer was lost may have been entered all the same: the person presses Send once more, and the
  * key tells the server that it is the same sending. Once it is known to be entered, the next press is another one.
  */
 export class SendingKeys {

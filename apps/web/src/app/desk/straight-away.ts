@@ -3,12 +3,12 @@ import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
-import type { DeliveryRecord, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
+import type { SendingRecord, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
 import { applySetup } from '@foglio/core';
 import { firstValueFrom, lastValueFrom, tap } from 'rxjs';
 import { nameWithoutKind, sentence } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
-import { Sendings } from '../api/sendings';
+import { Outbox } from '../api/outbox';
 import { sealSeen, type Seen } from '../state/seen';
 import { countSheets } from '../bench/amounts';
 import { FileDrop } from '../documents/file-drop';
@@ -24,7 +24,7 @@ type Stage =
   | { readonly kind: 'waiting' }
   | { readonly kind: 'reading'; readonly said: string }
   | { readonly kind: 'about-to'; readonly job: JobRecord; readonly sheets: number; readonly seconds: number }
-  | { readonly kind: 'sent'; readonly delivery: DeliveryRecord }
+  | { readonly kind: 'sent'; readonly sending: SendingRecord }
   | { readonly kind: 'kept'; readonly job: JobRecord }
   | { readonly kind: 'refused'; readonly said: string };
 
@@ -45,7 +45,7 @@ export class StraightAway {
   /** Jobs there are to list again. */
   readonly taken = output<void>();
   private readonly api = inject(Api);
-  private readonly sendings = inject(Sendings);
+  private readonly outbox = inject(Outbox);
   private readonly uploader = inject(Uploader);
   private readonly reading = inject(Reading);
   private readonly planner = inject(Planner);
@@ -123,10 +123,8 @@ export class StraightAway {
     this.stage.set({ kind: 'reading', said: `Sending ${countSheets(sheets)}` });
     try {
       const seal = sealSeen(seen);
-      const delivery = await firstValueFrom(
-        this.sendings.send({ jobId, title, revision, sheets, seal, confirmed: [] }),
-      );
-      this.stage.set({ kind: 'sent', delivery });
+      const sending = await firstValueFrom(this.outbox.send({ jobId, title, revision, sheets, seal, confirmed: [] }));
+      this.stage.set({ kind: 'sent', sending });
       this.taken.emit();
     } catch (error) {
       this.stage.set({ kind: 'refused', said: `${title}: ${sayError(error)}` });

@@ -56,7 +56,7 @@ export class Printers {
   constructor() {
     this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
     // What lies in a printer's output changes with what it prints, and with what is done at it.
-    merge(toObservable(this.printers), this.news.of('delivery'))
+    merge(toObservable(this.printers), this.news.of('sending'))
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.asked.update((times) => times + 1));
     this.works.pipe(concatMap(orSaid)).subscribe((answer) => {

@@ -5,13 +5,13 @@ import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '@foglio/api';
+import type { SendingAct, SendingRecord, PrinterRecord } from '@foglio/api';
 import { PrintersNow } from '../news/printers-now';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import { isHoldable, isMoving, isOver, percentDone, sayPass, sayState } from './delivery-words';
+import { isHoldable, isMoving, isOver, percentDone, sayPass, sayState } from './sending-words';
 import { SeenList } from './seen-list';
-import { deliveryStack } from '../stack/stack-source';
+import { sendingStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
 import { TurnGuide } from './turn-guide';
 
@@ -29,10 +29,10 @@ export class Queue {
   private readonly store = inject(Store);
   private readonly printersNow = inject(PrintersNow);
   protected readonly queue = this.store.selectSignal(queueFeature.selectQueueState);
-  protected readonly now = computed(() => (this.queue().deliveries ?? []).filter((one) => !isOver(one)));
-  protected readonly before = computed(() => (this.queue().deliveries ?? []).filter(isOver));
-  protected readonly shown = computed<DeliveryRecord | null>(() => {
-    const all = this.queue().deliveries ?? [];
+  protected readonly now = computed(() => (this.queue().sendings ?? []).filter((one) => !isOver(one)));
+  protected readonly before = computed(() => (this.queue().sendings ?? []).filter(isOver));
+  protected readonly shown = computed<SendingRecord | null>(() => {
+    const all = this.queue().sendings ?? [];
     const id = this.id();
     return (id ? all.find((one) => one.id === id) : all[0]) ?? null;
   });
@@ -43,10 +43,10 @@ export class Queue {
 
   /** What the person chose to look at; until then a job of which nothing came out is shown as the printer sees it. */
   protected readonly look = signal<'output' | 'seen' | null>(null);
-  protected readonly stackOf = deliveryStack;
+  protected readonly stackOf = sendingStack;
   protected readonly asSeen = computed(() => {
-    const delivery = this.shown();
-    return this.look() === null ? delivery?.state === 'held' : this.look() === 'seen';
+    const sending = this.shown();
+    return this.look() === null ? sending?.state === 'held' : this.look() === 'seen';
   });
 
   protected readonly passOf = sayPass;
@@ -61,19 +61,19 @@ export class Queue {
     this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
   }
 
-  private printerOf({ printerId }: DeliveryRecord): PrinterRecord | null {
+  private printerOf({ printerId }: SendingRecord): PrinterRecord | null {
     return this.printersNow.all()?.find(({ id }) => id === printerId) ?? null;
   }
 
-  protected printerName(delivery: DeliveryRecord): string {
-    return this.printerOf(delivery)?.name ?? delivery.printerId;
+  protected printerName(sending: SendingRecord): string {
+    return this.printerOf(sending)?.name ?? sending.printerId;
   }
 
-  protected state(delivery: DeliveryRecord): string {
-    return sayState(delivery, this.printerOf(delivery));
+  protected state(sending: SendingRecord): string {
+    return sayState(sending, this.printerOf(sending));
   }
 
-  protected act({ id }: DeliveryRecord, how: DeliveryAct): void {
+  protected act({ id }: SendingRecord, how: SendingAct): void {
     this.store.dispatch(QueueActions.act({ id, how }));
   }
 }

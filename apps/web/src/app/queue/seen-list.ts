@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, resource }
 import { firstValueFrom } from 'rxjs';
 import { trayName } from '@foglio/core';
 import { Api, sayError } from '../api/api';
-import type { DeliveryRecord, PrinterRecord, SheetAsSeen } from '@foglio/api';
+import type { SendingRecord, PrinterRecord, SheetAsSeen } from '@foglio/api';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 
 interface Row {
@@ -98,10 +98,10 @@ interface Row {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SeenList {
-  readonly delivery = input.required<DeliveryRecord>();
+  readonly sending = input.required<SendingRecord>();
   readonly printer = input.required<PrinterRecord | null>();
   private readonly api = inject(Api);
-  private readonly id = computed(() => this.delivery().id);
+  private readonly id = computed(() => this.sending().id);
   private readonly seen = resource({
     params: () => this.id(),
     loader: ({ params }) => firstValueFrom(this.api.seen(params)),

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { findTray, trayName } from '@foglio/core';
-import type { DeliveryAct, DeliveryRecord, PrinterRecord } from '@foglio/api';
+import type { SendingAct, SendingRecord, PrinterRecord } from '@foglio/api';
 import { countSheets } from '../bench/amounts';
 
 /** Between the two passes: how the stack goes back in, in words and drawn, and what is done when it is in. */
@@ -125,13 +125,13 @@ import { countSheets } from '../bench/amounts';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TurnGuide {
-  readonly delivery = input.required<DeliveryRecord>();
+  readonly sending = input.required<SendingRecord>();
   readonly printer = input.required<PrinterRecord>();
-  readonly acted = output<DeliveryAct>();
-  protected readonly turns = computed(() => this.delivery().handling === 'turn-over');
+  readonly acted = output<SendingAct>();
+  protected readonly turns = computed(() => this.sending().handling === 'turn-over');
   /** Whether the fronts can be seen on the stack as it came out. */
   protected readonly printedUp = computed(() => this.printer().profile.delivers === 'face-up');
-  protected readonly sheets = computed(() => countSheets(this.delivery().sheets));
+  protected readonly sheets = computed(() => countSheets(this.sending().sheets));
   protected readonly tray = computed(() => {
     const { profile } = this.printer();
     const tray = profile.refeedTray === null ? null : findTray(profile, profile.refeedTray);

@@ -8,7 +8,7 @@ import { progressOf, trayView, type Whole } from './series-view';
 import { countFiles, saySeriesState } from './series-words';
 
 /** What was seen before pressing Send. */
-export interface Sending {
+export interface ToSend {
   readonly sheets: number;
   readonly confirmed: readonly string[];
 }
@@ -30,7 +30,7 @@ export class SeriesTotals {
   /** Files are still being taken in, or looked through. */
   readonly isTaking = input(false);
   readonly isReading = input(false);
-  readonly sent = output<Sending>();
+  readonly sent = output<ToSend>();
   readonly paused = output<void>();
   /** Whether the file that went wrong is printed once more. */
   readonly resumed = output<boolean>();

@@ -39,12 +39,12 @@ const rowOf = (id: string, change: Partial<SeriesRow> = {}): SeriesRow => ({
   file: id,
   jobId: id,
   ticket: ticketOf(id),
-  delivery: null,
+  sending: null,
   ...change,
 });
 
-const delivery = (state: string, sheets: number, sheetsDone: number, message: string | null = null) =>
-  ({ id: 'd', state, sheets, sheetsDone, message }) as SeriesRow['delivery'];
+const sending = (state: string, sheets: number, sheetsDone: number, message: string | null = null) =>
+  ({ id: 'd', state, sheets, sheetsDone, message }) as SeriesRow['sending'];
 
 const seriesOf = (rows: SeriesRow[], state: SeriesRecord['state'] = 'draft'): SeriesRecord => ({
   id: 's',
@@ -103,10 +103,10 @@ test('the whole counts what is printed, and what keeps the rest from being sent'
 
 test('how far it is, what went wrong and what the printer needs', () => {
   const rows = [
-    rowOf('a', { delivery: delivery('completed', 5, 5) }),
-    rowOf('b', { delivery: delivery('aborted', 5, 2, 'Torn.') }),
-    rowOf('c', { delivery: delivery('printing', 5, 1, 'Paper is jammed.') }),
-    rowOf('d', { delivery: delivery('queued', 5, 0) }),
+    rowOf('a', { sending: sending('completed', 5, 5) }),
+    rowOf('b', { sending: sending('aborted', 5, 2, 'Torn.') }),
+    rowOf('c', { sending: sending('printing', 5, 1, 'Paper is jammed.') }),
+    rowOf('d', { sending: sending('queued', 5, 0) }),
   ];
   expect(progressOf(seriesOf(rows, 'paused'))).toMatchObject({
     filesDone: 1,
@@ -133,7 +133,7 @@ test('a file that is being printed is not planned anew, and one that is set up o
   const documents = [documentOf('a', 4)];
   const before = seriesOf([rowOf('a')]);
   const planned = rowsToPlan({ series: before, documents });
-  const printing = keepSame(before, seriesOf([rowOf('a', { delivery: delivery('printing', 4, 1) })], 'running'));
+  const printing = keepSame(before, seriesOf([rowOf('a', { sending: sending('printing', 4, 1) })], 'running'));
   expect(areSameRows(planned, rowsToPlan({ series: printing, documents }))).toBe(true);
   const changed = keepSame(before, seriesOf([rowOf('a', { ticket: { ...ticketOf('a'), copies: 2 } })]));
   expect(areSameRows(planned, rowsToPlan({ series: changed, documents }))).toBe(false);

@@ -143,10 +143,10 @@ const BROKEN = ['failed', 'aborted', 'interrupted'];
 const MOVING = ['sending', 'printing', 'held'];
 
 export function progressOf({ rows, state }: SeriesRecord): Progress {
-  const sent = rows.flatMap(({ delivery }) => delivery ?? []);
+  const sent = rows.flatMap(({ sending }) => sending ?? []);
   const sheets = sent.reduce((sum, one) => sum + one.sheets, 0);
   const sheetsDone = sent.reduce((sum, one) => sum + one.sheetsDone, 0);
-  const broken = rows.find(({ delivery }) => BROKEN.includes(delivery?.state ?? '')) ?? null;
+  const broken = rows.find(({ sending }) => BROKEN.includes(sending?.state ?? '')) ?? null;
   return {
     filesDone: sent.filter((one) => one.state === 'completed').length,
     files: sent.length,

@@ -1,6 +1,6 @@
 import type { SeriesBrief, SeriesRow } from '@foglio/api';
 import type { RowOutcome } from '@foglio/core';
-import { sayState } from '../queue/delivery-words';
+import { sayState } from '../queue/sending-words';
 import { countSheets } from '../bench/amounts';
 
 export const countFiles = (count: number): string => (count === 1 ? '1 file' : `${count} files`);
@@ -23,9 +23,9 @@ export function sayRow(
   outcome: RowOutcome | undefined,
   isSent: boolean,
 ): { mark: RowMark; said: string } {
-  if (row.delivery) {
-    const { state, sheetsDone, sheets, message } = row.delivery;
-    const said = `${sayState(row.delivery)}, ${sheetsDone} of ${countSheets(sheets)}`;
+  if (row.sending) {
+    const { state, sheetsDone, sheets, message } = row.sending;
+    const said = `${sayState(row.sending)}, ${sheetsDone} of ${countSheets(sheets)}`;
     const mark =
       state === 'completed' ? 'done' : ['failed', 'aborted', 'interrupted'].includes(state) ? 'unfit' : 'moving';
     return { mark, said: message ? `${said}. ${message}` : said };

@@ -35,7 +35,7 @@ import { SeriesIntake } from './intake';
 import { RowBench, type RowBenchData } from './row-bench';
 import { SeriesBegin, type Beginning } from './series-begin';
 import { SeriesStore } from './series-store';
-import { SeriesTotals, type Sending } from './series-totals';
+import { SeriesTotals, type ToSend } from './series-totals';
 import type { RowView } from './series-view';
 import { countFiles, saySeriesState, titleOfFiles } from './series-words';
 
@@ -200,7 +200,7 @@ export class Series {
     });
   }
 
-  protected start({ sheets, confirmed }: Sending): Promise<void> {
+  protected start({ sheets, confirmed }: ToSend): Promise<void> {
     const seal = this.store.seal();
     return this.store.change(({ id }) => this.api.startSeries(id, { sheets, confirmed, seal }));
   }

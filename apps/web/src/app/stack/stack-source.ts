@@ -1,4 +1,4 @@
-import { addressOf, OPERATIONS, type DeliveryRecord, type PrintedFace, type PrinterRecord } from '@foglio/api';
+import { addressOf, OPERATIONS, type SendingRecord, type PrintedFace, type PrinterRecord } from '@foglio/api';
 
 /** Where a stack of printed sheets is asked for. */
 export interface StackSource {
@@ -12,13 +12,13 @@ export interface StackSource {
 }
 
 /** What one sending came to. */
-export function deliveryStack({ id, state, sheetsDone }: DeliveryRecord): StackSource {
+export function sendingStack({ id, state, sheetsDone }: SendingRecord): StackSource {
   const isSent = state !== 'queued' && state !== 'sending';
   return {
     key: id,
     news: `${sheetsDone}, ${state}`,
     of: isSent ? 'stack' : null,
-    documentOf: ({ job, document }) => addressOf(OPERATIONS.deliveryDocument, { id, job, document }),
+    documentOf: ({ job, document }) => addressOf(OPERATIONS.sendingDocument, { id, job, document }),
   };
 }
 

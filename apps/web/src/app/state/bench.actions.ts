@@ -2,7 +2,7 @@ import type { PageToRoute, RouteChange, Ticket } from '@foglio/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type {
   Caution,
-  DeliveryRecord,
+  SendingRecord,
   FactsRecord,
   JobDocument,
   JobRecord,
@@ -47,7 +47,7 @@ export const BenchActions = createActionGroup({
     'Pages chosen': props<{ pages: readonly PageToRoute[] }>(),
     'Pages routed': props<{ pages: readonly PageToRoute[]; change: RouteChange }>(),
     'Sending wanted': props<{ seen: Seen; confirmed: readonly string[] }>(),
-    Sent: props<{ delivery: DeliveryRecord }>(),
+    Sent: props<{ sending: SendingRecord }>(),
     /** The server knows of something that the page did not know of yet. */
     'Cautions found': props<{ cautions: readonly Caution[]; seen: Seen; confirmed: readonly string[] }>(),
     'Sending refused': props<{ message: string }>(),

@@ -1,14 +1,14 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { Router } from '@angular/router';
-import type { DeliveryRecord, FactsRecord, JobRecord, NewsRecord, PrinterRecord } from '@foglio/api';
+import type { SendingRecord, FactsRecord, JobRecord, NewsRecord, PrinterRecord } from '@foglio/api';
 import { plan } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import type { Actions } from '@ngrx/effects';
 import type { Action, Store } from '@ngrx/store';
 import { BehaviorSubject, filter, map, merge, NEVER, of, Subject, type Observable } from 'rxjs';
 import { aDocument, aPrinter } from '../../stubs/records';
-import type { Api, Sending } from '../api/api';
-import type { Sendings } from '../api/sendings';
+import type { Api, ToSend } from '../api/api';
+import type { Outbox } from '../api/outbox';
 import type { News } from '../news/news';
 import type { PrintersNow } from '../news/printers-now';
 import type { Planner } from '../workers/planner';
@@ -234,14 +234,14 @@ describe('sending', () => {
   function press(...actions: Action[]) {
     const { store, dispatch, now } = storeOf(...actions);
     dispatch(planOf(now()));
-    const sent: Sending[] = [];
-    const answer = new Subject<DeliveryRecord>();
-    const sendings = { send: (one: Sending) => (sent.push(one), answer) } as unknown as Sendings;
+    const sent: ToSend[] = [];
+    const answer = new Subject<SendingRecord>();
+    const outbox = { send: (one: ToSend) => (sent.push(one), answer) } as unknown as Outbox;
     const asked: string[] = [];
     const api = { printer: (id: string) => (asked.push(id), of({ ...upper, reasons: ['paused'] })) } as unknown as Api;
     const wanted = BenchActions.sendingWanted({ seen: now().seen!, confirmed: [] });
     dispatch(wanted);
-    const said = heard(send(of(wanted) as never, store, sendings, api));
+    const said = heard(send(of(wanted) as never, store, outbox, api));
     return { sent, said, answer, asked, dispatch, now };
   }
 
@@ -267,9 +267,9 @@ describe('sending', () => {
     const told: string[] = [];
     const { store, dispatch, now } = storeOf(change);
     dispatch(planOf(now()));
-    const sendings = { leftUnsaved: (title: string) => told.push(title) } as unknown as Sendings;
+    const outbox = { leftUnsaved: (title: string) => told.push(title) } as unknown as Outbox;
     const wanted = BenchActions.sendingWanted({ seen: now().seen!, confirmed: [] });
-    const screen = send(of(wanted) as never, store, sendings, {} as Api).subscribe();
+    const screen = send(of(wanted) as never, store, outbox, {} as Api).subscribe();
     expect(told).toEqual([]);
     screen.unsubscribe();
     expect(told).toEqual(['a.pdf']);
@@ -347,7 +347,7 @@ describe('what is changed goes to the server, whatever becomes of the screen', (
 });
 
 describe('what was sent is shown in the Queue', () => {
-  const sent = of(BenchActions.sent({ delivery: { id: 'd', jobId: 'j' } as DeliveryRecord })) as unknown as Actions;
+  const sent = of(BenchActions.sent({ sending: { id: 'd', jobId: 'j' } as SendingRecord })) as unknown as Actions;
 
   test.each([
     ['to whoever is still at the job', '/jobs/j', [['/queue', 'd']]],

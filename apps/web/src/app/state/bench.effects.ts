@@ -21,7 +21,7 @@ import {
   withLatestFrom,
 } from 'rxjs';
 import { Api, cautionsIn, problemCode, sayError } from '../api/api';
-import { Sendings } from '../api/sendings';
+import { Outbox } from '../api/outbox';
 import { titleOf } from '../documents/job-title';
 import { keepAsking } from '../news/keep-asking';
 import { News } from '../news/news';
@@ -181,7 +181,7 @@ function openedOf({ jobId, setupId }: { jobId: string | null; setupId: string | 
 
 /** Sending waits until the server has the ticket the person saw, and goes only if it is still that one. */
 export const send = createEffect(
-  (actions = inject(Actions), store = inject(Store), sendings = inject(Sendings), api = inject(Api)) =>
+  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox), api = inject(Api)) =>
     actions.pipe(
       ofType(BenchActions.sendingWanted),
       exhaustMap(({ seen, confirmed }) => {
@@ -197,9 +197,9 @@ export const send = createEffect(
             const { ticket, documents, plan: planned } = seen;
             const title = titleOf(ticket, documents);
             const { sheets } = planned.tally;
-            return sendings
+            return outbox
               .send({ jobId: jobId!, title, revision, sheets, seal: sealSeen(seen), confirmed })
-              .pipe(map((delivery) => BenchActions.sent({ delivery })));
+              .pipe(map((sending) => BenchActions.sent({ sending })));
           }),
           catchError((error: unknown) => {
             const cautions = cautionsIn(error);
@@ -214,7 +214,7 @@ export const send = createEffect(
             return concat(refused, now);
           }),
           // Whoever is gone by then has to hear that nothing is printed.
-          finalize(() => isSaved || sendings.leftUnsaved(titleOf(seen.ticket, seen.documents))),
+          finalize(() => isSaved || outbox.leftUnsaved(titleOf(seen.ticket, seen.documents))),
         );
       }),
     ),
@@ -226,8 +226,8 @@ export const showQueue = createEffect(
     actions.pipe(
       ofType(BenchActions.sent),
       // Whoever went elsewhere while it was being entered is left there.
-      filter(({ delivery }) => router.url.startsWith(`/jobs/${delivery.jobId}`)),
-      tap(({ delivery }) => void router.navigate(['/queue', delivery.id])),
+      filter(({ sending }) => router.url.startsWith(`/jobs/${sending.jobId}`)),
+      tap(({ sending }) => void router.navigate(['/queue', sending.id])),
     ),
   { functional: true, dispatch: false },
 );

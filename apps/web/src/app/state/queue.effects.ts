@@ -15,10 +15,10 @@ export const listen = createEffect(
       exhaustMap(() => {
         const refused = new Subject<Action>();
         const failed = (error: unknown): void => refused.next(QueueActions.refused({ message: sayError(error) }));
-        const listed = keepAsking(news.asking(), () => api.deliveries(), failed);
+        const listed = keepAsking(news.asking(), () => api.sendings(), failed);
         return merge(
-          news.of('delivery').pipe(map(({ delivery }) => QueueActions.changed({ delivery }))),
-          listed.pipe(map((deliveries) => QueueActions.listed({ deliveries }))),
+          news.of('sending').pipe(map(({ sending }) => QueueActions.changed({ sending }))),
+          listed.pipe(map((sendings) => QueueActions.listed({ sendings }))),
           refused,
         );
       }),
@@ -33,8 +33,8 @@ export const act = createEffect(
       ofType(QueueActions.act),
       // Whatever is wanted meanwhile comes after it.
       concatMap(({ id, how }) =>
-        api.actOnDelivery(id, how).pipe(
-          map((delivery) => QueueActions.changed({ delivery })),
+        api.actOnSending(id, how).pipe(
+          map((sending) => QueueActions.changed({ sending })),
           catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
         ),
       ),

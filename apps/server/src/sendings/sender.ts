@@ -11,15 +11,15 @@ import { IMPOSED, imposeStored } from '../pdf/impose-stored';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter } from '../printers/printer-store';
 import {
-  changeDelivery,
-  findDelivery,
+  changeSending,
+  findSending,
   momentOfPrinting,
   putOff,
   takeNext,
-  type DeliveryChange,
-  type StoredDelivery,
-} from './delivery-store';
-import { enqueueDelivery } from './enqueue';
+  type SendingChange,
+  type StoredSending,
+} from './sending-store';
+import { enqueueSending } from './enqueue';
 
 /** A printer that is up and cannot take a job now (RFC 8011, appendix B.1.5). */
 const BUSY: readonly number[] = [
@@ -37,18 +37,18 @@ export async function sendWaiting(db: Database, workers: PdfWorkers, printerId: 
   for (;;) {
     const next = await takeNext(db, printerId, server);
     if (!next) return;
-    await sendDelivery(db, workers, next);
+    await sendSending(db, workers, next);
   }
 }
 
 /**
- * Sends one delivery: imposes, sends. It ends as "printing" once the printer has the whole document, or as "failed" with
+ * Sends one sending: imposes, sends. It ends as "printing" once the printer has the whole document, or as "failed" with
  * the reason; if the process dies in between it stays "sending" under this server's number, and the keeper settles it.
  */
-async function sendDelivery(db: Database, workers: PdfWorkers, delivery: StoredDelivery): Promise<void> {
-  const { id } = delivery;
+async function sendSending(db: Database, workers: PdfWorkers, sending: StoredSending): Promise<void> {
+  const { id } = sending;
   try {
-    await transmit(db, workers, delivery);
+    await transmit(db, workers, sending);
     await change(db, id, { state: 'printing', server: null });
   } catch (error) {
     if (error instanceof Canceled) return;
@@ -63,30 +63,30 @@ async function sendDelivery(db: Database, workers: PdfWorkers, delivery: StoredD
       const later = await change(
         db,
         id,
-        putOff(delivery, `It could not be sent: ${reason}. It is tried again by itself.`),
+        putOff(sending, `It could not be sent: ${reason}. It is tried again by itself.`),
       );
-      if (later) await onceDatabaseAnswers(() => enqueueDelivery(db, later));
+      if (later) await onceDatabaseAnswers(() => enqueueSending(db, later));
     } else {
       const message = await sayFailure(db, id, reason);
       // Backs that could not be sent can be begun again over their fronts.
-      const state = delivery.pass === 2 ? 'turning' : 'failed';
+      const state = sending.pass === 2 ? 'turning' : 'failed';
       await change(db, id, { state, message, server: null });
     }
   }
 }
 
-/** The delivery was canceled before the printer had anything of it. */
+/** The sending was canceled before the printer had anything of it. */
 class Canceled extends Error {
   override readonly name = 'Canceled';
 }
 
 /** What happened at the printer is kept, also where the database is away just then. */
-const change = (db: Database, id: string, what: DeliveryChange): Promise<StoredDelivery | null> =>
-  onceDatabaseAnswers(() => changeDelivery(db, id, ['sending'], what));
+const change = (db: Database, id: string, what: SendingChange): Promise<StoredSending | null> =>
+  onceDatabaseAnswers(() => changeSending(db, id, ['sending'], what));
 
 /** Of several jobs, those before the refused one are printed. */
 async function sayFailure(db: Database, id: string, reason: string): Promise<string> {
-  const { printerJobs, parts } = await onceDatabaseAnswers(() => findDelivery(db, id));
+  const { printerJobs, parts } = await onceDatabaseAnswers(() => findSending(db, id));
   const taken = printerJobs.length;
   if (taken === 0) return `Nothing was printed: ${reason}.`;
   return `Only the first ${taken} of ${parts} jobs reached the printer: ${reason}.`;
@@ -100,23 +100,23 @@ const isPassing = (error: unknown): boolean =>
   error instanceof IppError && (error.status === null ? !error.jobCreated : BUSY.includes(error.status));
 
 /** ", fronts" and ", backs" of a job in two passes. */
-const passName = ({ pass }: StoredDelivery): string => (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
+const passName = ({ pass }: StoredSending): string => (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
 
 /** Sends what the printer has not got yet: all of it, or the jobs after those it has whole. */
-async function transmit(db: Database, workers: PdfWorkers, delivery: StoredDelivery): Promise<void> {
-  const { id, ticket, profile } = delivery;
-  const printer = await findPrinter(db, delivery.printerId);
+async function transmit(db: Database, workers: PdfWorkers, sending: StoredSending): Promise<void> {
+  const { id, ticket, profile } = sending;
+  const printer = await findPrinter(db, sending.printerId);
   const documents = await documentsOf(db, ticket);
   // The same also after midnight, and where it is sent in parts.
-  const whole = planTicket(ticket, documents, profile, momentOfPrinting(delivery));
+  const whole = planTicket(ticket, documents, profile, momentOfPrinting(sending));
   const plan =
-    delivery.pass === null ? whole : passPlan(whole, delivery.pass === 1 ? 'front' : 'back', profile.refeedTray);
+    sending.pass === null ? whole : passPlan(whole, sending.pass === 1 ? 'front' : 'back', profile.refeedTray);
   const shipment = shipmentOf(plan, ticket, profile);
-  await changeDelivery(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
-  const printerJobs = [...delivery.printerJobs];
-  const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(delivery);
+  await changeSending(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
+  const printerJobs = [...sending.printerJobs];
+  const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(sending);
   // A job that was made while its answer got lost would wait at the printer for documents that go to another one.
-  if (delivery.attempts > 0) await dropIncoming(printer.uri, { jobName, userName: USER, known: printerJobs });
+  if (sending.attempts > 0) await dropIncoming(printer.uri, { jobName, userName: USER, known: printerJobs });
   await inScratchFolder((path) =>
     sendShipment({
       printerUri: printer.uri,

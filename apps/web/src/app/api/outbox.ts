@@ -1,25 +1,25 @@
 import { inject, Injectable } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import type { DeliveryRecord } from '@foglio/api';
+import type { SendingRecord } from '@foglio/api';
 import { Observable, ReplaySubject } from 'rxjs';
-import { Api, sayError, type Sending } from './api';
+import { Api, sayError, type ToSend } from './api';
 
 /** Sendings on their way to the server. One goes on where its screen is left; that it was refused is then told anywhere. */
 @Injectable({ providedIn: 'root' })
-export class Sendings {
+export class Outbox {
   private readonly api = inject(Api);
   private readonly notices = inject(MatSnackBar);
 
-  send(sending: Sending): Observable<DeliveryRecord> {
-    const answer = new ReplaySubject<DeliveryRecord>(1);
-    this.api.send(sending).subscribe(answer);
+  send(what: ToSend): Observable<SendingRecord> {
+    const answer = new ReplaySubject<SendingRecord>(1);
+    this.api.send(what).subscribe(answer);
     return new Observable((subscriber) => {
       const heard = answer.subscribe(subscriber);
       return () => {
         const isOpen = !heard.closed;
         heard.unsubscribe();
         // Whoever asked is gone before the answer came.
-        if (isOpen) answer.subscribe({ error: (error: unknown) => this.tell(sending, error) });
+        if (isOpen) answer.subscribe({ error: (error: unknown) => this.tell(what, error) });
       };
     });
   }
@@ -29,7 +29,7 @@ export class Sendings {
     this.tell({ title }, new Error('you left it while its last change was being saved. Open it and send it.'));
   }
 
-  private tell({ title }: Pick<Sending, 'title'>, error: unknown): void {
+  private tell({ title }: Pick<ToSend, 'title'>, error: unknown): void {
     this.notices.open(`“${title}” was not sent: ${sayError(error)}`, 'Close');
   }
 }

@@ -6,7 +6,7 @@ import { Client } from 'pg';
 const CHANNEL = 'foglio_news';
 
 /** What there is news of, with the key by which it is found: of a file the document's SHA-256, of all others the id. */
-export type Topic = 'delivery' | 'printer' | 'job' | 'file' | 'series';
+export type Topic = 'sending' | 'printer' | 'job' | 'file' | 'series';
 
 /** First half of the lock's key: tells these locks from others in the database. */
 const LOCK_CLASS = 0x466f67;
@@ -16,10 +16,10 @@ const AGAIN_AFTER_MS = 1000;
 /**
  * A server's presence in the database: a connection of its own that holds a lock for as long as the process lives, so
  * that others can tell a server that is still sending from one that was killed, and that hears of every
- * change. Emits "news" of all, "delivery" with the id of one, and "reopened" after a time in which it may have missed some.
+ * change. Emits "news" of all, "sending" with the id of one, and "reopened" after a time in which it may have missed some.
  */
-export class Presence extends EventEmitter<{ news: [Topic, string]; delivery: [string]; reopened: [] }> {
-  /** What deliveries in this server's hands carry. */
+export class Presence extends EventEmitter<{ news: [Topic, string]; sending: [string]; reopened: [] }> {
+  /** What sendings in this server's hands carry. */
   readonly server = randomInt(1, 2 ** 31 - 1);
   private client: Client | null = null;
   private closed = false;
@@ -34,7 +34,7 @@ export class Presence extends EventEmitter<{ news: [Topic, string]; delivery: [s
     client.on('notification', ({ payload = '' }) => {
       const [topic, key] = payload.split(' ') as [Topic, string];
       this.emit('news', topic, key);
-      if (topic === 'delivery') this.emit('delivery', key);
+      if (topic === 'sending') this.emit('sending', key);
     });
     client.on('error', (error) => {
       console.error(`database: ${error.message}`);

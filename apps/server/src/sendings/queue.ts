@@ -9,7 +9,7 @@ import { sendWaiting } from './sender';
 /** Printers that one server sends to at once. */
 const AT_ONCE = 4;
 
-/** Starts taking deliveries from the queue in the database. Stopped with `stop()`, which waits for what is running. */
+/** Starts taking sendings from the queue in the database. Stopped with `stop()`, which waits for what is running. */
 export function startSending(pool: Pool, db: Database, workers: PdfWorkers, server: number): Promise<Runner> {
   return workOff(pool, 'queue', AT_ONCE, {
     [TASK]: (payload) => sendWaiting(db, workers, (payload as { printer: string }).printer, server),

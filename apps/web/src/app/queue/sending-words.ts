@@ -1,6 +1,6 @@
-import type { DeliveryRecord, DeliveryState, PrinterRecord } from '@foglio/api';
+import type { SendingRecord, SendingState, PrinterRecord } from '@foglio/api';
 
-const WORDS: Record<DeliveryState, string> = {
+const WORDS: Record<SendingState, string> = {
   queued: 'waiting to be sent',
   sending: 'being sent',
   printing: 'printing',
@@ -14,7 +14,7 @@ const WORDS: Record<DeliveryState, string> = {
 };
 
 /** How a sending stands, in words; what keeps its printer from going on with it comes first. */
-export function sayState({ state }: DeliveryRecord, printer: PrinterRecord | null = null): string {
+export function sayState({ state }: SendingRecord, printer: PrinterRecord | null = null): string {
   if (state !== 'printing' || !printer) return WORDS[state];
   if (!printer.answers) return 'sent; the printer does not answer';
   if (printer.reasons.includes('paused')) return 'waiting: the printer is paused';
@@ -22,18 +22,18 @@ export function sayState({ state }: DeliveryRecord, printer: PrinterRecord | nul
 }
 
 /** Of a job in two passes: which one it is at, for as long as that says something. */
-export const sayPass = ({ pass, state }: DeliveryRecord): string =>
+export const sayPass = ({ pass, state }: SendingRecord): string =>
   pass === null || state === 'turning' || state === 'completed' ? '' : pass === 1 ? ', fronts' : ', backs';
 
-export const isOver = ({ state }: DeliveryRecord): boolean =>
+export const isOver = ({ state }: SendingRecord): boolean =>
   !['queued', 'sending', 'printing', 'held', 'turning'].includes(state);
 
 /** Whether it can be held before it begins, or is. */
-export const isHoldable = ({ state, sheetsDone }: DeliveryRecord): boolean =>
+export const isHoldable = ({ state, sheetsDone }: SendingRecord): boolean =>
   state === 'held' || (state === 'printing' && sheetsDone === 0);
 
 /** Whether it goes on by itself, with nothing for a person to do. */
-export const isMoving = ({ state }: DeliveryRecord): boolean => ['queued', 'sending', 'printing'].includes(state);
+export const isMoving = ({ state }: SendingRecord): boolean => ['queued', 'sending', 'printing'].includes(state);
 
 /** Part of the sheets that came out, in percent. */
-export const percentDone = ({ sheets, sheetsDone }: DeliveryRecord): number => Math.round((100 * sheetsDone) / sheets);
+export const percentDone = ({ sheets, sheetsDone }: SendingRecord): number => Math.round((100 * sheetsDone) / sheets);

@@ -3,11 +3,11 @@ import type { AddressInfo } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import { eq } from 'drizzle-orm';
 import { readTicket } from '@foglio/core/validate';
-import type { DeliveryState } from '@foglio/api';
-import { contents, deliveries, files, jobs, printers } from '../src/database/schema';
-import { changeDelivery, findDelivery } from '../src/deliveries/delivery-store';
-import { Presence } from '../src/deliveries/presence';
-import { enqueueDelivery } from '../src/deliveries/enqueue';
+import type { SendingState } from '@foglio/api';
+import { contents, sendings, files, jobs, printers } from '../src/database/schema';
+import { changeSending, findSending } from '../src/sendings/sending-store';
+import { Presence } from '../src/sendings/presence';
+import { enqueueSending } from '../src/sendings/enqueue';
 import {
   decodeMessage,
   encodeMessage,
@@ -78,10 +78,10 @@ afterAll(async () => {
 });
 
 // What a test leaves in the middle of being sent would keep the printer from the next one.
-afterEach(() => server.db.update(deliveries).set({ state: 'failed' }).where(eq(deliveries.state, 'sending')));
+afterEach(() => server.db.update(sendings).set({ state: 'failed' }).where(eq(sendings.state, 'sending')));
 
 async function enter(values: {
-  state: DeliveryState;
+  state: SendingState;
   server?: number;
   printerJobs?: readonly number[];
   updatedAt?: Date;
@@ -95,25 +95,25 @@ async function enter(values: {
   const [file] = await server.db.insert(files).values({ contentId: content!.id, name: 'a.pdf' }).returning();
   const ticket = readTicket({ version: 1, documents: [{ file: file!.id }] });
   const [job] = await server.db.insert(jobs).values({ ticket, printerId: 'test-office' }).returning();
-  const [delivery] = await server.db
-    .insert(deliveries)
+  const [sending] = await server.db
+    .insert(sendings)
     .values({ jobId: job!.id, printerId: 'test-office', ticket, profile: PROFILE, sheets: 1, ...values })
     .returning();
-  return delivery!.id;
+  return sending!.id;
 }
 
-async function until(id: string, state: DeliveryState): Promise<string | null> {
+async function until(id: string, state: SendingState): Promise<string | null> {
   for (let round = 0; round < 1000; round += 1) {
-    const delivery = await findDelivery(server.db, id);
-    if (delivery.state === state) return delivery.message;
+    const sending = await findSending(server.db, id);
+    if (sending.state === state) return sending.message;
     await wait(20);
   }
-  throw new Error(`${id} is ${(await findDelivery(server.db, id)).state}, not ${state}`);
+  throw new Error(`${id} is ${(await findSending(server.db, id)).state}, not ${state}`);
 }
 
-test('of two that act at once only one changes a delivery', async () => {
+test('of two that act at once only one changes a sending', async () => {
   const id = await enter({ state: 'printing', printerJobs: [1] });
-  const both = await Promise.all([1, 2].map(() => changeDelivery(server.db, id, ['printing'], { state: 'canceled' })));
+  const both = await Promise.all([1, 2].map(() => changeSending(server.db, id, ['printing'], { state: 'canceled' })));
   expect(both.filter((one) => one !== null)).toHaveLength(1);
 });
 
@@ -121,8 +121,8 @@ test('a change is heard by every server', async () => {
   const other = new Presence(server.databaseUrl);
   await other.open();
   const id = await enter({ state: 'printing', printerJobs: [1] });
-  const heard = new Promise<string>((resolve) => other.once('delivery', resolve));
-  await changeDelivery(server.db, id, ['printing'], { state: 'completed' });
+  const heard = new Promise<string>((resolve) => other.once('sending', resolve));
+  await changeSending(server.db, id, ['printing'], { state: 'completed' });
   expect(await heard).toBe(id);
   await other.close();
 });
@@ -132,16 +132,16 @@ test('a second pass that is begun again with its key, since the answer was lost,
   const before = await enter({ state: 'sending', server: server.presence.server });
   const id = await enter({ state: 'turning', pass: 1, printerJobs: [1] });
   const begin = (key: string) =>
-    fetch(`${server.base}/api/deliveries/${id}/second-pass`, {
+    fetch(`${server.base}/api/sendings/${id}/second-pass`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ key }),
     });
   const answers = await Promise.all(Array.from({ length: 20 }, () => begin('the-stack-is-in-1')));
   expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([200]));
-  expect(await findDelivery(server.db, id)).toMatchObject({ pass: 2, earlierJobs: [1] });
+  expect(await findSending(server.db, id)).toMatchObject({ pass: 2, earlierJobs: [1] });
   expect((await begin('the-stack-is-in-2')).status).toBe(409);
-  for (const one of [id, before]) await changeDelivery(server.db, one, ['queued', 'sending'], { state: 'canceled' });
+  for (const one of [id, before]) await changeSending(server.db, one, ['queued', 'sending'], { state: 'canceled' });
 });
 
 test('a living server is told from one that is gone', async () => {
@@ -191,11 +191,11 @@ describe('what a server that is gone was sending, when the printer has a job of 
 test('a held job is not released onto the stack of another’s two passes', async () => {
   const fronts = await enter({ state: 'turning', pass: 1, printerJobs: [1] });
   const held = await enter({ state: 'held', printerJobs: [1] });
-  const answer = await fetch(`${server.base}/api/deliveries/${held}/release`, { method: 'POST' });
+  const answer = await fetch(`${server.base}/api/sendings/${held}/release`, { method: 'POST' });
   expect([answer.status, await answer.json()]).toMatchObject([409, { code: 'printer-refuses' }]);
-  await changeDelivery(server.db, fronts, ['turning'], { state: 'canceled' });
-  expect((await fetch(`${server.base}/api/deliveries/${held}/release`, { method: 'POST' })).status).toBe(200);
-  await changeDelivery(server.db, held, ['held', 'printing'], { state: 'canceled' });
+  await changeSending(server.db, fronts, ['turning'], { state: 'canceled' });
+  expect((await fetch(`${server.base}/api/sendings/${held}/release`, { method: 'POST' })).status).toBe(200);
+  await changeSending(server.db, held, ['held', 'printing'], { state: 'canceled' });
 });
 
 test('what a living server is sending is left alone', async () => {
@@ -205,10 +205,10 @@ test('what a living server is sending is left alone', async () => {
     const gone = new Presence(server.databaseUrl);
     await until(await enter({ state: 'sending', server: gone.server }), 'interrupted');
   }
-  expect((await findDelivery(server.db, id)).state).toBe('sending');
+  expect((await findSending(server.db, id)).state).toBe('sending');
 });
 
-test('a queued delivery that the queue has forgotten is taken up again, and its failure told', async () => {
+test('a queued sending that the queue has forgotten is taken up again, and its failure told', async () => {
   const id = await enter({ state: 'queued', updatedAt: new Date(Date.now() - 60_000) });
   expect(await until(id, 'failed')).toMatch(/^Nothing was printed: /);
 });
@@ -216,8 +216,8 @@ test('a queued delivery that the queue has forgotten is taken up again, and its 
 /** What is put off is due now, as it is after the time it was put off for. */
 async function timeHasCome(id: string): Promise<void> {
   const due = { id, printerId: 'away', retryAt: new Date() };
-  await server.db.update(deliveries).set({ retryAt: due.retryAt }).where(eq(deliveries.id, id));
-  await enqueueDelivery(server.db, due);
+  await server.db.update(sendings).set({ retryAt: due.retryAt }).where(eq(sendings.id, id));
+  await enqueueSending(server.db, due);
 }
 
 test('a printer that is away is tried again with growing waits, and nobody overtakes the one whose turn it is', async () => {
@@ -225,23 +225,23 @@ test('a printer that is away is tried again with growing waits, and nobody overt
   await server.db.insert(printers).values(values);
   const first = await enter({ state: 'queued', printerId: 'away' });
   const second = await enter({ state: 'queued', printerId: 'away' });
-  await Promise.all([first, second].map((id) => enqueueDelivery(server.db, { id, printerId: 'away', retryAt: null })));
+  await Promise.all([first, second].map((id) => enqueueSending(server.db, { id, printerId: 'away', retryAt: null })));
   const waits: number[] = [];
   for (const attempts of [1, 2]) {
-    let delivery = await findDelivery(server.db, first);
-    for (let round = 0; delivery.attempts < attempts && round < 1000; round += 1) {
+    let sending = await findSending(server.db, first);
+    for (let round = 0; sending.attempts < attempts && round < 1000; round += 1) {
       await wait(20);
-      delivery = await findDelivery(server.db, first);
+      sending = await findSending(server.db, first);
     }
-    expect(delivery).toMatchObject({ state: 'queued', attempts, printerJobs: [] });
-    expect(delivery.message).toMatch(
+    expect(sending).toMatchObject({ state: 'queued', attempts, printerJobs: [] });
+    expect(sending.message).toMatch(
       /^It could not be sent: 127.0.0.1:9 cannot be reached: .* It is tried again by itself\.$/,
     );
-    waits.push(Math.round((delivery.retryAt!.getTime() - delivery.updatedAt.getTime()) / 1000));
+    waits.push(Math.round((sending.retryAt!.getTime() - sending.updatedAt.getTime()) / 1000));
     if (attempts === 1) await timeHasCome(first);
   }
   expect(waits).toEqual([2, 4]);
-  expect(await findDelivery(server.db, second)).toMatchObject({ state: 'queued', attempts: 0 });
+  expect(await findSending(server.db, second)).toMatchObject({ state: 'queued', attempts: 0 });
   // There again, it is tried by itself; this printer takes no jobs, which is told.
   const { uri } = await findPrinter(server.db, 'test-office');
   await server.db.update(printers).set({ uri }).where(eq(printers.id, 'away'));
@@ -255,10 +255,10 @@ test('with the printer away it is not known, and said so, rather than called don
   printer.closeAllConnections();
   const gone = new Presence(server.databaseUrl);
   const id = await enter({ state: 'sending', server: gone.server, printerJobs: [7] });
-  let told = await findDelivery(server.db, id);
+  let told = await findSending(server.db, id);
   for (let round = 0; told.message === null && round < 1000; round += 1) {
     await wait(20);
-    told = await findDelivery(server.db, id);
+    told = await findSending(server.db, id);
   }
   expect([told.state, told.message]).toEqual([
     'sending',
