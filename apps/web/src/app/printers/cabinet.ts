@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import type { PrinterRecord, SaidOfPaper } from '@foglio/api';
@@ -42,7 +43,7 @@ const PRICE_DIGITS = 3;
 /** A printer's trays, drawn from the side: what lies in each, how much of it, and what a sheet costs. */
 @Component({
   selector: 'fo-cabinet',
-  imports: [MatFormField, MatInput],
+  imports: [MatButton, MatFormField, MatInput],
   template: `
     <div class="hood">
       <span class="lamp" [attr.data-state]="lamp()" aria-hidden="true"></span>
@@ -66,8 +67,9 @@ const PRICE_DIGITS = 3;
             <p class="price">€ {{ drawer.tray.price.toFixed(digits) }} a sheet</p>
           </div>
           <button
+            mat-stroked-button
             type="button"
-            class="change"
+            class="small"
             [attr.aria-expanded]="changing() === drawer.tray.id"
             (click)="changing.set(changing() === drawer.tray.id ? null : drawer.tray.id)"
           >

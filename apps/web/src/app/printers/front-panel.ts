@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import { FormsModule } from '@angular/forms';
@@ -9,7 +10,7 @@ import type { PanelWork } from '../api/api';
 /** The front panel of a simulated printer: what a person standing before it would do. */
 @Component({
   selector: 'fo-front-panel',
-  imports: [FormsModule, MatFormField, MatInput],
+  imports: [FormsModule, MatButton, MatFormField, MatInput],
   template: `
     <div class="head">
       <h2>Front panel</h2>
@@ -26,25 +27,35 @@ import type { PanelWork } from '../api/api';
           </select></mat-form-field
         >
       </label>
-      <button type="button" [disabled]="tray()?.capacity === null" (click)="load(tray()?.capacity ?? 0)">
+      <button
+        mat-stroked-button
+        class="small"
+        type="button"
+        [disabled]="tray()?.capacity === null"
+        (click)="load(tray()?.capacity ?? 0)"
+      >
         Load it full
       </button>
-      <button type="button" (click)="load(0)">Run it empty</button>
-      <button type="button" (click)="pull(true)">Pull it out</button>
-      <button type="button" (click)="pull(false)">Push it in</button>
+      <button mat-stroked-button class="small" type="button" (click)="load(0)">Run it empty</button>
+      <button mat-stroked-button class="small" type="button" (click)="pull(true)">Pull it out</button>
+      <button mat-stroked-button class="small" type="button" (click)="pull(false)">Push it in</button>
       <hr />
       <!-- Each undoes itself: a button that went away would take the focus with it. -->
-      <button type="button" (click)="fault(has('media-jam') ? null : 'media-jam')">
+      <button mat-stroked-button class="small" type="button" (click)="fault(has('media-jam') ? null : 'media-jam')">
         {{ has('media-jam') ? 'Clear the jam' : 'Jam' }}
       </button>
-      <button type="button" (click)="fault(has('door-open') ? null : 'door-open')">
+      <button mat-stroked-button class="small" type="button" (click)="fault(has('door-open') ? null : 'door-open')">
         {{ has('door-open') ? 'Close the door' : 'Open the door' }}
       </button>
-      <button type="button" (click)="pause(!has('paused'))">{{ has('paused') ? 'Go on' : 'Pause' }}</button>
+      <button mat-stroked-button class="small" type="button" (click)="pause(!has('paused'))">
+        {{ has('paused') ? 'Go on' : 'Pause' }}
+      </button>
       @if (!printer().profile.duplex) {
         <hr />
-        <button type="button" (click)="refeed(false)">Put the last stack back as it lies</button>
-        <button type="button" (click)="refeed(true)">Put it back turned over</button>
+        <button mat-stroked-button class="small" type="button" (click)="refeed(false)">
+          Put the last stack back as it lies
+        </button>
+        <button mat-stroked-button class="small" type="button" (click)="refeed(true)">Put it back turned over</button>
       }
     </div>
   `,
@@ -79,20 +90,6 @@ import type { PanelWork } from '../api/api';
       margin: 4px 0;
       border: 0;
       border-top: 1px solid var(--line);
-    }
-    button {
-      min-height: 32px;
-      padding: 0 10px;
-      border: 1px solid #8b8471;
-      border-radius: var(--radius);
-      background: var(--card);
-      color: var(--ink);
-      font: inherit;
-      cursor: pointer;
-    }
-    button:disabled {
-      color: var(--soft);
-      cursor: default;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -3,6 +3,7 @@ import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
+import { MatListModule } from '@angular/material/list';
 import { Router, RouterLink } from '@angular/router';
 import { catchError, concatMap, merge, of, Subject, type Observable } from 'rxjs';
 import { Api, sayError, type PanelWork } from '../api/api';
@@ -18,7 +19,7 @@ import { listAbilities, sayAbilities, sayState } from './printer-words';
 /** The printers: what lies in their trays, how they stand, and what they can do. */
 @Component({
   selector: 'fo-printers',
-  imports: [Cabinet, FrontPanel, MatButton, MatFormField, MatInput, RouterLink, StackViewer],
+  imports: [Cabinet, FrontPanel, MatButton, MatFormField, MatInput, MatListModule, RouterLink, StackViewer],
   templateUrl: './printers.html',
   styleUrl: './printers.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

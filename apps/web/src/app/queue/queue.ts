@@ -2,6 +2,7 @@ import { DatePipe, NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
+import { MatListModule } from '@angular/material/list';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -18,7 +19,17 @@ import { TurnGuide } from './turn-guide';
 /** Jobs sent: how each stands, and what came out. */
 @Component({
   selector: 'fo-queue',
-  imports: [DatePipe, NgTemplateOutlet, MatButton, MatProgressBar, RouterLink, SeenList, StackViewer, TurnGuide],
+  imports: [
+    DatePipe,
+    NgTemplateOutlet,
+    MatButton,
+    MatProgressBar,
+    MatListModule,
+    RouterLink,
+    SeenList,
+    StackViewer,
+    TurnGuide,
+  ],
   templateUrl: './queue.html',
   styleUrl: './queue.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

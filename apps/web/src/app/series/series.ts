@@ -20,6 +20,7 @@ import { MatInput } from '@angular/material/input';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIcon } from '@angular/material/icon';
+import { MatListModule } from '@angular/material/list';
 import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import { addressOf, OPERATIONS, type SeriesBrief, type SeriesRecord, type SeriesRow } from '@foglio/api';
@@ -59,6 +60,7 @@ const ROW = 44;
     MatIcon,
     MatIconButton,
     MatInput,
+    MatListModule,
     MatMenu,
     MatMenuContent,
     MatMenuItem,

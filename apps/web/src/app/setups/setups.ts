@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatButton } from '@angular/material/button';
+import { MatListModule } from '@angular/material/list';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import type { PrinterRecord, SetupRecord } from '@foglio/api';
@@ -21,7 +22,7 @@ import { SetupPlans } from './setup-plans';
 /** Saved set-ups: what each does, and from which of them new jobs start. The chosen one is changed as a job is. */
 @Component({
   selector: 'fo-setups',
-  imports: [FileDrop, Lanes, MatButton, RouterLink, SentenceBar, SetupPicture],
+  imports: [FileDrop, Lanes, MatButton, MatListModule, RouterLink, SentenceBar, SetupPicture],
   templateUrl: './setups.html',
   styleUrl: './setups.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,3 +1,4 @@
+import { MatButton } from '@angular/material/button';
 import { CdkDrag, CdkDropList, CdkDropListGroup, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { NgTemplateOutlet } from '@angular/common';
 import {
@@ -48,7 +49,7 @@ const BRACKET = 22;
 /** One lane a tray, one column a sheet, in the order they come out. Only what can be seen is drawn. */
 @Component({
   selector: 'fo-lanes',
-  imports: [CdkDrag, CdkDropList, CdkDropListGroup, NgTemplateOutlet, SideView],
+  imports: [CdkDrag, CdkDropList, CdkDropListGroup, MatButton, NgTemplateOutlet, SideView],
   templateUrl: './lanes.html',
   styleUrl: './lanes.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
