@@ -37,6 +37,12 @@ describe('reading a selection', () => {
     ['(all but 3), 3', [1, 2, 4, 5, 6, 7, 8, 9, 10, 3]],
     ['1\u20133', [1, 2, 3]],
     ['  1 -  3 ,5 ', [1, 2, 3, 5]],
+    ['1 to 3', [1, 2, 3]],
+    ['page 2', [2]],
+    ['Pages 4 and 6', [4, 6]],
+    ['pages 1 to 3, page 9 and last', [1, 2, 3, 9, 10]],
+    ['8 to', [8, 9, 10]],
+    ['all but pages 2 and 4 to 9', [1, 3, 10]],
   ])('%s', (text, pages) => {
     expect(read(text)).toEqual(pages);
   });
@@ -50,6 +56,37 @@ describe('reading a selection', () => {
   test('a forgiving reading drops what is not there', () => {
     expect(read('8-20, 3, 99', { ...TEN, forgiving: true })).toEqual([8, 9, 10, 3]);
     expect(read('99', { ...TEN, forgiving: true })).toEqual([]);
+  });
+});
+
+describe('a word that is none of the language', () => {
+  test.each<[string, string | null]>([
+    // Shortened words before a number: a size would be a wholly other thing.
+    ['s2', 'section '],
+    ['p2', 'page '],
+    ['pp 2 to 4', 'pages '],
+    ['si2', null],
+    ['siz a4', 'size'],
+    ['al', 'all'],
+    ['evens', 'even'],
+    ['grey', null],
+  ])('%s', (text, repair) => {
+    const error = errorOf(text);
+    expect([error.position, error.repair]).toEqual([0, repair]);
+    if (repair?.startsWith('p')) expect(() => read(repair + text.slice(error.length))).not.toThrow();
+  });
+
+  test.each(['pages', 'page and 2', 'page x2'])('pages are named after “%s”', (text) => {
+    expect(errorOf(text).expected).toBe('a page number, "last" or "all"');
+  });
+
+  test('law: said in words, a range is the same', () => {
+    const page = fc.integer({ min: 1, max: 10 });
+    fc.assert(
+      fc.property(page, page, page, (from, to, other) => {
+        expect(read(`pages ${from} to ${to} and ${other}`)).toEqual(read(`${from}-${to}, ${other}`));
+      }),
+    );
   });
 });
 
@@ -91,6 +128,9 @@ describe('sections and headings', () => {
     ['1:3-3:2', [5, 6, 7]],
     ['1:2-3:', [4, 5, 6, 7, 8, 9, 10, 11, 12]],
     ['3: odd', [7, 9, 11]],
+    ['section 2', [6]],
+    ['section 1 and section 2', [3, 4, 5, 6]],
+    ['all but section 3', [1, 2, 3, 4, 5]],
     ['1: x2, 1', [3, 4, 5, 3, 4, 5, 1]],
     ['all but 3:, 1:', [1, 2]],
     // To the page before the next heading of the same or a higher level; that page too where it starts further down.
@@ -111,6 +151,8 @@ describe('sections and headings', () => {
     ['1, 1:4', 5, '3', 'page 4 is not in this section, whose last page is 3'],
     ['1:0', 2, '1', 'page 0 is not in this section, whose last page is 3'],
     ['1:2-', 4, null, 'a range in a section lacks its last page'],
+    ['section 4', 8, '3', 'section 4 is not in manual.pdf, which has 3'],
+    ['section "Fees"', 8, null, '"section" needs a number'],
     ['"Term"', 0, '"Terms"', '"Term" is not a heading of manual.pdf'],
     ['"Index"', 0, null, '"Index" is not a heading of manual.pdf'],
     ['1, "Fees', 3, '"Fees"', 'this quotation mark is not closed'],
@@ -230,7 +272,8 @@ describe('errors of a selection', () => {
     ['al', 0, 'all'],
     ['3--', 2, ''],
     ['12345678901', 0, null],
-    ['', 0, null],
+    ['', 0, 'all'],
+    ['  ', 0, 'all'],
   ])('%s: at character %i', (text, position, repair) => {
     const error = errorOf(text);
     expect([error.position, error.repair]).toEqual([position, repair]);

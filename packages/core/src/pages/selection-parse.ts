@@ -68,7 +68,11 @@ const FILTERS: Record<string, Filter['kind']> = {
   blank: 'blank',
   size: 'size',
 };
-const WORDS = ['all', 'last', 'but', ...Object.keys(FILTERS)];
+const PAGE_WORDS = ['page', 'pages'];
+const WORDS = ['all', 'last', 'but', ...PAGE_WORDS, 'section', ...Object.keys(FILTERS)];
+
+/** What people shorten, as in "s2": with the space that its number then needs. */
+const SHORTENED: Record<string, string> = { p: 'page ', pp: 'pages ', pg: 'page ', s: 'section ', sec: 'section ' };
 
 const A_PAGE = 'a page number, "last" or "all"';
 
@@ -88,6 +92,7 @@ export function parseSelection(text: string, rules: ReadingRules = { labels: fal
       null,
     );
   }
+  if (text.trim() === '') throw new SelectionError('no page is chosen', 0, 0, 'pages, as in 1-4, 7', 'all');
   const reader = new Reader(tokenize(text), rules);
   const items = reader.selection(0);
   reader.end();
@@ -188,19 +193,26 @@ class Reader {
       if (!to) throw this.error('a range lacks its last page', this.peek(), A_PAGE, null);
       return { kind: 'range', from: null, to };
     }
-    const section = this.section();
+    const isPage = PAGE_WORDS.some((word) => this.takeWord(word));
+    const section = isPage ? null : this.section();
     if (section) {
       if (!section.page || !this.take('hyphen')) return { kind: 'section', from: section, to: null };
       return { kind: 'section', from: section, to: this.section() ?? this.pageOf(section) };
     }
     const from = this.page();
-    if (!from) throw this.notAPage(token);
+    if (!from) throw this.notAPage(this.peek());
     if (!this.take('hyphen')) return { kind: 'range', from, to: from };
     return { kind: 'range', from, to: this.page() };
   }
 
-  /** "2:" or "2:4"; null, with nothing taken, where no section stands. */
+  /** "2:", "section 2" or "2:4"; null, with nothing taken, where no section stands. */
   private section(): SectionRef | null {
+    if (this.takeWord('section')) {
+      const { kind, text, at, length } = this.peek();
+      if (kind !== 'number') throw this.error('"section" needs a number', this.peek(), 'as in section 2', null);
+      this.next += 1;
+      return { section: Number(text), page: null, at, length };
+    }
     const number = this.peek();
     if (number.kind !== 'number' || this.tokens[this.next + 1]?.kind !== 'colon') return null;
     this.next += 2;
@@ -235,7 +247,13 @@ class Reader {
 
   private unknownWord(token: Token): SelectionError {
     const { text } = token;
-    const near = WORDS.find((known) => known.startsWith(text) || text.startsWith(known)) ?? null;
+    const next = this.tokens[this.next + 1]?.kind;
+    // A size has a name, so whoever writes a number there means no size.
+    const known = WORDS.filter((word) => word !== 'size' || next !== 'number');
+    const near =
+      next === 'number' && Object.hasOwn(SHORTENED, text)
+        ? (SHORTENED[text] as string)
+        : (known.find((word) => word.startsWith(text) || text.startsWith(word)) ?? null);
     return this.error(`"${text}" is not a word of the selection`, token, WORDS.join(', '), near);
   }
 

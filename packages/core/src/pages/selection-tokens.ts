@@ -33,6 +33,9 @@ const PUNCTUATION: Record<string, TokenKind> = {
   ')': 'close',
 };
 
+/** Words that people write for a sign. */
+const SAID: Record<string, TokenKind> = { x: 'times', to: 'hyphen', and: 'comma' };
+
 const SPACE = /\s/;
 const QUOTES = '"\u201c\u201d';
 /** What follows the word "size": "a4", "letter", or a whole PWG 5101.1 name. */
@@ -42,7 +45,8 @@ const SIZE_NAME = /\s*([a-z0-9][a-z0-9._-]*)/iy;
 const MAX_DIGITS = 9;
 
 /**
- * The text cut into tokens, ended by one of kind "end". The letter "x" by itself is the repeat sign.
+ * The text cut into tokens, ended by one of kind "end". The letter "x" by itself is the repeat sign, "to" a hyphen, "and" a
+ * comma.
  *
  * @throws SelectionError at the first character that belongs to no token
  */
@@ -64,7 +68,7 @@ export function tokenize(text: string): Token[] {
       add('number', digits, at);
     } else if (isLetter(code)) {
       const word = text.slice(at, endOf(text, at, isLetter)).toLowerCase();
-      add(word === 'x' ? 'times' : 'word', word, at);
+      add(Object.hasOwn(SAID, word) ? (SAID[word] as TokenKind) : 'word', word, at);
       if (word === 'size') sizeName(text, at, add);
     } else if (PUNCTUATION[character]) {
       add(PUNCTUATION[character], character, at);

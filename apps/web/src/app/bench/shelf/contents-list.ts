@@ -6,6 +6,8 @@ import { headingRange, type DocumentFacts, type PageRange } from '@foglio/core';
 interface Entry {
   readonly title: string;
   readonly level: number;
+  /** Of a section: as it is written in a selection, "section 2". */
+  readonly section: number | null;
   readonly range: PageRange;
   /** Of the heading's pages: all are printed, some, or none. */
   readonly printed: 'all' | 'some' | 'none';
@@ -41,6 +43,9 @@ const ICONS: Readonly<Record<Entry['printed'], string>> = {
           <mat-icon aria-hidden="true">{{ icons[entry.printed] }}</mat-icon>
         </button>
         <button type="button" class="title" [title]="entry.title" (click)="chosen.emit(entry.range)">
+          @if (entry.section !== null) {
+            <span class="section"><span class="heard">section </span>{{ entry.section }}</span>
+          }
           {{ entry.title }}
         </button>
         <span class="pages">{{ entry.range.from }}</span>
@@ -81,6 +86,11 @@ const ICONS: Readonly<Record<Entry['printed'], string>> = {
       text-overflow: ellipsis;
       white-space: nowrap;
     }
+    .section {
+      margin-right: 4px;
+      color: var(--soft);
+      font-variant-numeric: tabular-nums;
+    }
     .title:hover {
       color: var(--accent);
       text-decoration: underline;
@@ -107,13 +117,15 @@ export class ContentsList {
   readonly toggled = output<{ readonly range: PageRange; readonly print: boolean }>();
   protected readonly icons = ICONS;
 
-  protected readonly entries = computed<readonly Entry[]>(() =>
-    (this.facts().outline ?? []).map((heading) => {
+  protected readonly entries = computed<readonly Entry[]>(() => {
+    let sections = 0;
+    return (this.facts().outline ?? []).map((heading) => {
+      const section = heading.level === 1 ? (sections += 1) : null;
       const range = headingRange(this.facts(), heading);
       let count = 0;
       for (let page = range.from; page <= range.to; page += 1) if (this.printed().has(page)) count += 1;
       const printed = count === 0 ? 'none' : count === range.to - range.from + 1 ? 'all' : 'some';
-      return { title: heading.title, level: heading.level, range, printed };
-    }),
-  );
+      return { title: heading.title, level: heading.level, section, range, printed };
+    });
+  });
 }

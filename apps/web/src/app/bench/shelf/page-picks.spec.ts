@@ -25,6 +25,12 @@ test.each<[string, readonly PageFacts[], number]>([
   expect(offered(pages, rotate)).toBe(said);
 });
 
+test('where all pages are printed, there is none to add: all can be taken back, to choose some', () => {
+  expect(picksOf([A4, A4], 0, true)[0]).toEqual({ label: 'None', pages: '', some: true });
+  // A document of one page is printed or taken out.
+  expect(picksOf([A4], 0, true)[0]).toMatchObject({ label: 'None', some: false });
+});
+
 test('a page that is ticked takes its place among rising pages, and comes last in an order of one’s own', () => {
   expect(ticked([1, 2, 5], [4, 2], true)).toEqual([1, 2, 4, 5]);
   expect(ticked([5, 1, 2], [3], true)).toEqual([5, 1, 2, 3]);

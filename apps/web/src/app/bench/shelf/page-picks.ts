@@ -10,11 +10,12 @@ export interface Pick {
 }
 
 /**
- * All, odd and even, and what else there is where the document has such pages and others.
+ * All or none, odd and even, and what else there is where the document has such pages and others.
  *
  * @param rotate degrees by which the document is turned
+ * @param isAll whether all pages are printed, so that there is none to add
  */
-export function picksOf(pages: readonly PageFacts[], rotate: number): Pick[] {
+export function picksOf(pages: readonly PageFacts[], rotate: number, isAll = false): Pick[] {
   const sideways = rotate % 180 !== 0;
   const sizes = [...new Set(pages.map(({ width, height }) => matchSize(width, height).name))];
   const landscape = pages.filter(({ width, height }) => width > height !== sideways).length;
@@ -22,7 +23,7 @@ export function picksOf(pages: readonly PageFacts[], rotate: number): Pick[] {
   const isPart = (count: number): boolean => count > 0 && count < pages.length;
   const pick = (label: string, rule: string, some = true): Pick => ({ label, pages: rule, some });
   return [
-    pick('All', 'all'),
+    isAll ? pick('None', '', pages.length > 1) : pick('All', 'all'),
     pick('Odd', 'odd', pages.length > 1),
     pick('Even', 'even', pages.length > 1),
     ...(isPart(landscape) ? [pick('Landscape', 'all landscape'), pick('Portrait', 'all portrait')] : []),

@@ -10,6 +10,7 @@ import {
 } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@foglio/core';
+import { examplesOf } from './page-examples';
 
 /** The selection text with its read-back, and what is wrong with it under the very character. */
 @Component({
@@ -31,7 +32,7 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
         spellcheck="false"
         autocomplete="off"
         aria-label="Pages to print"
-        aria-describedby="selection-says"
+        aria-describedby="selection-says selection-examples"
         [attr.aria-invalid]="reading().error !== null"
         [value]="text()"
         (input)="textChange.emit(field.value)"
@@ -50,6 +51,15 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
         <p>{{ reading().said }}</p>
       }
     </div>
+    <!-- Always there, so that nothing moves while one writes. -->
+    <p id="selection-examples" class="examples">
+      @if (examples().length > 0) {
+        such as
+        @for (example of examples(); track example) {
+          <span>{{ example }}</span>
+        }
+      }
+    </p>
   `,
   styles: `
     .box {
@@ -97,6 +107,19 @@ import { sayPages, SelectionError, selectPages, type DocumentFacts } from '@fogl
       font-size: 13px;
       color: var(--soft);
     }
+    .examples {
+      display: flex;
+      gap: 8px;
+      overflow: hidden;
+      height: 20px;
+      font-size: 13px;
+      color: var(--soft);
+      white-space: nowrap;
+    }
+    .examples span {
+      flex: none;
+      color: var(--ink);
+    }
     .says p {
       overflow-wrap: anywhere;
     }
@@ -114,6 +137,8 @@ export class SelectionField {
   readonly textChange = output<string>();
   protected readonly scrolled = signal(0);
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
+
+  protected readonly examples = computed(() => examplesOf(this.facts()));
 
   protected readonly reading = computed(() => {
     const context = { facts: this.facts(), rotate: this.rotate(), numbering: this.numbering(), forgiving: false };

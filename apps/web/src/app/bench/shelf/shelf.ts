@@ -81,7 +81,7 @@ export class Shelf {
   });
 
   protected readonly isPrinted = computed(() => new Set(this.printed()));
-  private readonly isChosen = computed(
+  protected readonly isChosen = computed(
     () => new Set(this.pages().flatMap(({ document, page }) => (document === this.at() + 1 ? [page] : []))),
   );
 
@@ -115,7 +115,10 @@ export class Shelf {
     this.changePages(pages);
   }
 
-  protected readonly picks = computed(() => picksOf(this.facts()?.pages ?? [], this.settings()?.rotate ?? 0));
+  protected readonly picks = computed(() => {
+    const { pages = [] } = this.facts() ?? {};
+    return picksOf(pages, this.settings()?.rotate ?? 0, this.printed().length === pages.length);
+  });
 
   protected choosePages({ from, to }: PageRange): void {
     this.anchor = from;
@@ -134,13 +137,28 @@ export class Shelf {
     );
   }
 
+  /** Of the chosen pages: only they are printed, or all that is printed but they. */
+  protected printOnly(): void {
+    const chosen = this.isChosen();
+    const pages = [...chosen].sort((one, other) => one - other);
+    this.write(pages);
+  }
+
+  protected printAllBut(): void {
+    const chosen = this.isChosen();
+    this.write(this.printed().filter((page) => !chosen.has(page)));
+  }
+
   private print(wanted: readonly number[], print: boolean): void {
+    this.write(ticked(this.printed(), wanted, print));
+  }
+
+  /** Pages that were pointed at: they are named by their places, so labels give way to places in the routes too. */
+  private write(pages: readonly number[]): void {
     const last = this.facts()?.pages.length ?? 0;
-    const kept = ticked(this.printed(), wanted, print);
     const ticket = this.ticket();
-    if (kept.length === 0 || !ticket) return;
-    // Ticks name places, so labels give way to places in the routes too.
-    this.changePages(writeSelection(kept, last), undefined, byPosition(ticket, this.documents(), this.at() + 1));
+    if (pages.length === 0 || !ticket) return;
+    this.changePages(writeSelection(pages, last), undefined, byPosition(ticket, this.documents(), this.at() + 1));
   }
 
   protected choose(event: MouseEvent | KeyboardEvent, page: number): void {
