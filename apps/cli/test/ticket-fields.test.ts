@@ -159,6 +159,11 @@ const FIELDS: Record<string, () => Promise<void>> = {
     ),
   'scale.percent': async () =>
     expect(firstCell(await planOf({ scale: { mode: 'percent', percent: 50 } })).scale).toBe(0.5),
+  bindingMargin: async () => {
+    const [sheet] = (await planOf({ sides: 'two-sided', bindingMargin: 20, scale: { mode: 'none' } })).sheets;
+    const [front, back] = [sheet!.front.cells[0]!.x, sheet!.back!.cells[0]!.x];
+    expect(front - back).toBeCloseTo((2 * 20 * 72) / 25.4, 2);
+  },
   margin: async () => expect(firstCell(await planOf({ margin: 20 })).x).toBeGreaterThan((19 * 72) / 25.4),
   color: async () => {
     const prices = { mono: 1, color: 5 };

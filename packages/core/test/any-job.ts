@@ -74,6 +74,7 @@ export const job = fc.array(facts, { minLength: 1, maxLength: 2 }).chain((docume
     bind: fc.constantFrom('left' as const, 'right' as const, 'top' as const),
     scale,
     margin: fc.integer({ min: 0, max: 30 }),
+    bindingMargin: fc.constantFrom(0, 0, 6),
     newSheet: fc.record({ documents: fc.boolean(), sections: fc.constant(false) }),
     slips: fc.record({ between: fc.constantFrom('nothing', 'nothing', 'sets', 'documents'), tray: fc.constant(null) }),
     routes: fc.array(route, { maxLength: 4 }),

@@ -14,6 +14,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
     delivery: 'first-to-last',
     sides: 'one-sided',
     bind: 'left',
+    bindingMargin: 0,
     layout: {
       kind: 'grid',
       pagesPerSide: 1,

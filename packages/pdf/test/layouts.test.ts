@@ -49,6 +49,12 @@ describe('plan and PDF agree: every word is where the plan puts it, within half 
       { paper: { size: 'iso_a3_297x420mm' }, margin: 12, scale: { mode: 'percent', percent: 80 } },
       A4,
     ],
+    ['two-sided, with a margin for binding', { sides: 'two-sided', bindingMargin: 15 }, A4],
+    [
+      'four a side, bound at the top',
+      { ...grid({ pagesPerSide: 4 }), sides: 'two-sided', bind: 'top', bindingMargin: 25 },
+      A4,
+    ],
     ['as wide as the side', { scale: { mode: 'fit-width' }, margin: 15 }, A4],
   ])('%s', async (_what, settings, size) => {
     const source = numberedPdf(11, size.width, size.height);

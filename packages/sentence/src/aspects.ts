@@ -18,7 +18,7 @@ import {
 import { footLine, footLinePlace, headLine, headLinePlace } from './lines';
 import { delivery, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
 import { outputBin } from './output-bin';
-import { color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
+import { bindingMargin, color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
 /** Of each document, after its pages. */
 export const DOCUMENT_ASPECTS: readonly Aspect[] = [title, rotate, numbering];
@@ -55,6 +55,7 @@ export const JOB_ASPECTS: readonly Aspect[] = [
   ...PAGE_ASPECTS.slice(0, PAGE_ASPECTS.indexOf(cover)),
   bookletBind,
   ...PAGE_ASPECTS.slice(PAGE_ASPECTS.indexOf(cover)),
+  bindingMargin,
   headLine,
   headLinePlace,
   footLine,

@@ -124,6 +124,16 @@ export const margin: Aspect = {
   numbers: (situation) => [numberOf(situation, 'margin', { label: 'Margin', unit: 'mm' })],
 };
 
+export const bindingMargin: Aspect = {
+  name: 'bindingMargin',
+  title: 'How much of the edge by which the set is bound stays free',
+  offer: 'A margin for binding',
+  lead: ', ',
+  say: ({ ticket }) => (ticket.bindingMargin === 0 ? null : `leaving ${ticket.bindingMargin} mm for the binding`),
+  fields: ['bindingMargin'],
+  numbers: (situation) => [numberOf(situation, 'bindingMargin', { label: 'Binding margin', unit: 'mm' })],
+};
+
 export const color: Aspect = {
   name: 'color',
   title: 'Colour or grey',

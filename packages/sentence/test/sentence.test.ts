@@ -93,6 +93,10 @@ test.each<[string, string]>([
     'Print all 14 pages of Season contract, one copy, on one side, 1 page a side, at 70 %, on A4, keeping 8 mm free, in grey, as a draft, from whichever tray holds its paper.',
   ],
   [
+    read({ sides: 'two-sided', bindingMargin: 12, margin: 5 }),
+    'Print all 14 pages of Season contract, one copy, on both sides turning like a book, 1 page a side, made smaller only where needed, on each page’s own paper size, keeping 5 mm free, in colour, leaving 12 mm for the binding, from whichever tray holds its paper.',
+  ],
+  [
     read({ layout: { kind: 'grid', pagesPerSide: 4, turn: 'best', frame: true }, delivery: 'last-to-first' }),
     'Print all 14 pages of Season contract, one copy, on one side, 4 pages a side, turned where that is larger, framed, made smaller only where needed, on each page’s own paper size, in colour, last sheet first, from whichever tray holds its paper.',
   ],

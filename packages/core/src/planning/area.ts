@@ -2,7 +2,8 @@ import type { Orientation } from '../paper/orientation';
 import { mmToPoints, saySize, type Size } from '../paper/sizes';
 import type { Route, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
-import type { Box } from '../paper/box';
+import type { Box, Extent } from '../paper/box';
+import { without, type BoundEdge } from './binding';
 import type { Run } from './run';
 
 /** The whole of a side as it is read, its lower left corner at the origin. */
@@ -26,18 +27,52 @@ export function inset(box: Box, margin: number): Box {
 export interface Margins {
   readonly own: number;
   readonly kept: number;
+  /** The printer's. */
+  readonly printer: number;
 }
 
-/** @throws TicketError where the ticket's margin leaves nothing of the paper */
+/** A side less its own margin, and less what outside the printer's cannot be laid. */
+interface Areas {
+  readonly own: Box;
+  readonly kept: Box;
+}
+
+/**
+ * The areas of a side; at the bound edge the margin and the binding margin together stay free.
+ *
+ * @param bound null where there is no binding margin
+ */
+export function areasOf(side: Box, { own, kept, printer }: Margins, bound: BoundEdge | null): Areas {
+  const areas = { own: inset(side, own), kept: inset(side, kept) };
+  if (!bound) return areas;
+  return {
+    own: without(areas.own, bound.edge, bound.free),
+    kept: without(areas.kept, bound.edge, Math.max(own + bound.free, printer) - kept),
+  };
+}
+
+/** @throws TicketError where the ticket's margins leave nothing of the paper */
 export function marginsOf(run: Run, ticket: Ticket, printerMarginMm: number): Margins {
   const marginMm = run.settings.margin;
   const own = mmToPoints(marginMm);
+  const kept = mmToPoints(Math.max(marginMm, printerMarginMm));
   if (2 * own >= run.paper.width) {
     const place = placeOf(run, ticket, 'margin', (route) => route.margin);
     const problem = `a margin of ${marginMm} mm leaves nothing of ${saySize(run.paper.name)}`;
     throw new TicketError(place, problem, 'write a smaller margin or take larger paper');
   }
-  return { own, kept: mmToPoints(Math.max(marginMm, printerMarginMm)) };
+  return { own, kept, printer: mmToPoints(printerMarginMm) };
+}
+
+/** @throws TicketError where the binding margin leaves nothing of what pages are laid on */
+export function requireRoom(
+  { width, height }: Extent,
+  run: Run,
+  { bindingMargin }: Pick<Ticket, 'bindingMargin'>,
+): void {
+  if (bindingMargin === 0 || (width > 0 && height > 0)) return;
+  const problem = `a binding margin of ${bindingMargin} mm leaves nothing of ${saySize(run.paper.name)}`;
+  throw new TicketError('bindingMargin', problem, 'write a smaller one or take larger paper');
 }
 
 /** Where in the ticket a setting of a run stands: in its route where that says it, otherwise in the ticket itself. */

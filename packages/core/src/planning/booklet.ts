@@ -1,6 +1,6 @@
 import { mmToPoints } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
-import { inset, sideBox, type Margins } from './area';
+import { inset, requireRoom, sideBox, type Margins } from './area';
 import { foldMarks } from '../marks/fold-marks';
 import type { Box } from '../paper/box';
 import { placePage, type Place, type Placement } from './place';
@@ -30,10 +30,18 @@ type Layout = Extract<Ticket['layout'], { kind: 'booklet' }>;
  *
  * Fold marks stand on the fronts: folded, these lie outside.
  */
-export function bookletSides(run: Run, layout: Layout, margins: Margins, bind: Ticket['bind']): BookletLayout {
+export function bookletSides(
+  run: Run,
+  layout: Layout,
+  margins: Margins,
+  { bind, bindingMargin }: Pick<Ticket, 'bind' | 'bindingMargin'>,
+): BookletLayout {
   const area = inset(sideBox(run.paper, 'landscape'), margins.kept);
-  const left: Box = { ...area, width: area.width / 2 };
-  const right: Box = { ...left, x: area.x + left.width };
+  // Each half ends short of the fold by the binding margin.
+  const width = area.width / 2 - mmToPoints(bindingMargin);
+  requireRoom({ width, height: area.height }, run, { bindingMargin });
+  const left: Box = { ...area, width };
+  const right: Box = { ...left, x: area.x + area.width - width };
   const creep = mmToPoints(layout.creep);
   const marks = layout.marks === 'fold' ? foldMarks(area) : null;
   const faces: Side[] = [];

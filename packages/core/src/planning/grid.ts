@@ -14,6 +14,7 @@ export interface Grid {
   readonly orientation: Orientation;
   readonly columns: number;
   readonly rows: number;
+  readonly gutter: number;
   /** In the order in which pages fill them. */
   readonly cells: readonly Box[];
 }
@@ -34,7 +35,7 @@ export function gridOf(run: Run, page: Extent, layout: GridLayout, margins: Marg
   const gutter = mmToPoints(layout.gutter);
   const { orientation } = run.settings.paper;
   const orientations: Orientation[] = orientation === 'auto' ? ['portrait', 'landscape'] : [orientation];
-  let best: (Omit<Grid, 'cells'> & { area: Box; scale: number }) | null = null;
+  let best: (Pick<Grid, 'orientation' | 'columns' | 'rows'> & { area: Box; scale: number }) | null = null;
   for (const turned of orientations) {
     const area = inset(sideBox(run.paper, turned), margins.kept);
     for (const [columns, rows] of divisions(layout)) {
@@ -56,8 +57,20 @@ export function gridOf(run: Run, page: Extent, layout: GridLayout, margins: Marg
     throw new TicketError(place, problem, 'write a narrower gutter or fewer pages a side');
   }
   const { columns, rows, area } = best;
-  return { orientation: best.orientation, columns, rows, cells: gridCells(area, columns, rows, gutter, layout.flow) };
+  return {
+    orientation: best.orientation,
+    columns,
+    rows,
+    gutter,
+    cells: gridCells(area, columns, rows, gutter, layout.flow),
+  };
 }
+
+/** The same grid over another area. */
+export const gridOver = (area: Box, grid: Grid, { flow }: GridLayout): Grid => ({
+  ...grid,
+  cells: gridCells(area, grid.columns, grid.rows, grid.gutter, flow),
+});
 
 /** The columns and rows given, otherwise every pair of factors, fewer columns first. */
 function divisions(layout: GridLayout): [number, number][] {

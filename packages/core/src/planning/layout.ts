@@ -1,10 +1,11 @@
 import { orientationOf } from '../paper/orientation';
 import type { Printer } from '../printer/printer';
 import type { GridLayout, Ticket } from '../ticket/ticket';
-import { inset, marginsOf, sideBox, type Margins } from './area';
+import { areasOf, marginsOf, requireRoom, sideBox, type Margins } from './area';
+import { bindingOf, heldAs, inwardFrom, isBackOf, type Binding, type BoundEdge } from './binding';
 import { bookletSides } from './booklet';
 import { cutMarks, frames } from '../marks/cut-marks';
-import { cellCount, commonestSize, gridOf, type Grid } from './grid';
+import { cellCount, commonestSize, gridOf, gridOver, type Grid } from './grid';
 import type { Box, Extent } from '../paper/box';
 import { placePage, type Place, type Placement } from './place';
 import type { Cell, Mark, Side } from '../plan/plan';
@@ -23,17 +24,37 @@ export interface LaidOutRun {
 
 /** Step 5. Imposes each run on sides. @throws TicketError where margin or gutter leave no room */
 export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): LaidOutRun[] {
-  const dividedFor = divider(ticket);
+  const unbound = sidesOf(runs, ticket, printer, null);
+  // How the set is held decides which edges are bound, and is seen only once all sides are laid.
+  const binding = bindingOf(ticket, heldAs(unbound));
+  return binding ? sidesOf(runs, ticket, printer, binding) : unbound;
+}
+
+function sidesOf(runs: readonly Run[], ticket: Ticket, printer: Printer, binding: Binding | null): LaidOutRun[] {
+  const dividedFor = divider(ticket, binding);
   return runs.map((run) => {
     const { layout } = run.settings;
     const margins = marginsOf(run, ticket, printer.margin);
-    if (layout.kind === 'booklet') return { run, ...bookletSides(run, layout, margins, ticket.bind) };
-    if (cellCount(layout) === 1) return { run, signatures: null, ...onePageSides(run, layout, margins) };
+    if (layout.kind === 'booklet') return { run, ...bookletSides(run, layout, margins, ticket) };
+    const bound = (orientation: Side['orientation'], isBack: boolean): BoundEdge | null =>
+      binding?.(orientation, isBack) ?? null;
+    if (cellCount(layout) === 1) return { run, signatures: null, ...onePageSides(run, layout, margins, bound, ticket) };
     const divided = dividedFor(run, layout, margins);
-    const places = run.stretches.map(divided.placesFor);
+    const places = run.stretches.map((stretch) => landingsOf(divided, run, binding, stretch));
     return { run, faces: gridSides(run, layout, divided), signatures: null, places };
   });
 }
+
+/** Every place where pages of a stretch may land: on backs others than on fronts, where an edge is bound. */
+const landingsOf = (
+  { placesFor }: Divided,
+  { sides }: Run,
+  binding: Binding | null,
+  stretch: Stretch,
+): readonly Place[] =>
+  binding && sides === 'two-sided'
+    ? [...placesFor(stretch, false), ...placesFor(stretch, true)]
+    : placesFor(stretch, false);
 
 /**
  * Sides with one page on each, every side turned like its page (model, Geometry).
@@ -45,26 +66,56 @@ export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): 
  *     |  +---------------+  |
  *     +---------------------+
  */
-function onePageSides(run: Run, layout: GridLayout, margins: Margins): Pick<LaidOutRun, 'faces' | 'places'> {
+function onePageSides(
+  run: Run,
+  layout: GridLayout,
+  margins: Margins,
+  bound: Bound,
+  ticket: Ticket,
+): Pick<LaidOutRun, 'faces' | 'places'> {
   const places: Place[][] = [];
+  let before = 0;
   const faces = run.stretches.flatMap(({ document, pages, size, settings }) => {
     const { scale, paper } = settings;
     const orientation = paper.orientation === 'auto' ? orientationOf(size.width, size.height) : paper.orientation;
     const side = sideBox(run.paper, orientation);
-    const area = scale.mode === 'none' || scale.mode === 'percent' ? side : inset(side, margins.kept);
-    const placement = placePage(size, area, inset(side, margins.own), scale, layout.turn);
-    const marks = marksOf([placement], side, layout);
-    places.push([{ orientation, placement }]);
-    return pages.map((page) => sideOf(orientation, [cellOf(document, page, placement)], marks));
+    const landing = (isBack: boolean) => {
+      const edge = bound(orientation, isBack);
+      const areas = areasOf(side, margins, edge);
+      const onWholeSide = scale.mode === 'none' || scale.mode === 'percent';
+      requireRoom(areas.kept, run, ticket);
+      const placed = placePage(size, onWholeSide ? side : areas.kept, areas.own, scale, layout.turn);
+      const placement = onWholeSide && edge ? moved(placed, side, edge) : placed;
+      return { placement, marks: marksOf([placement], side, layout) };
+    };
+    const front = landing(false);
+    const back = run.sides === 'two-sided' && bound(orientation, true) ? landing(true) : front;
+    places.push((back === front ? [front] : [front, back]).map(({ placement }) => ({ orientation, placement })));
+    const first = before;
+    before += pages.length;
+    return pages.map((page, index) => {
+      const { placement, marks } = isBackOf(run, first + index) ? back : front;
+      return sideOf(orientation, [cellOf(document, page, placement)], marks);
+    });
   });
   return { faces, places };
 }
+
+/** A page at its own scale moves away from the bound edge, and is cut off only where the paper ends. */
+function moved(placed: Placement, side: Box, bound: BoundEdge): Placement {
+  const [across, up] = inwardFrom(bound);
+  const [x, y] = [placed.x + across, placed.y + up];
+  const ends = x < side.x || y < side.y || x + placed.width > side.width || y + placed.height > side.height;
+  return { ...placed, x, y, clip: ends ? [side.x, side.y, side.width, side.height] : null };
+}
+
+type Bound = (orientation: Side['orientation'], isBack: boolean) => BoundEdge | null;
 
 /** A divided side, and where the pages of a stretch land in its cells. */
 interface Divided {
   readonly side: Box;
   readonly grid: Grid;
-  readonly placesFor: (stretch: Stretch) => readonly Place[];
+  readonly placesFor: (stretch: Stretch, isBack: boolean) => readonly Place[];
 }
 
 /** Sides of several cells; the last side of a run may have empty ones. */
@@ -72,12 +123,14 @@ function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divi
   const { orientation, cells } = grid;
   const makeSide = (placed: Cell[]): Side => sideOf(orientation, placed, marksOf(placed, side, layout));
   if (layout.repeat === 'fill-side') {
-    return run.stretches.flatMap((stretch) => {
-      const places = placesFor(stretch);
-      return stretch.pages.map((page) =>
-        makeSide(places.map(({ placement }) => cellOf(stretch.document, page, placement))),
-      );
-    });
+    let face = 0;
+    return run.stretches.flatMap((stretch) =>
+      stretch.pages.map((page) => {
+        const places = placesFor(stretch, isBackOf(run, face));
+        face += 1;
+        return makeSide(places.map(({ placement }) => cellOf(stretch.document, page, placement)));
+      }),
+    );
   }
   let left = run.stretches.reduce((count, { pages }) => count + pages.length, 0);
   const sides = new Array<Side>(Math.ceil(left / cells.length));
@@ -85,7 +138,7 @@ function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divi
   let placed: Cell[] = [];
   let next = 0;
   for (const stretch of run.stretches) {
-    const places = placesFor(stretch);
+    let places = placesFor(stretch, isBackOf(run, made));
     for (const page of stretch.pages) {
       // Arrays are made as long as they will be: one that grows takes room for far more than a side has.
       if (next === 0) placed = new Array<Cell>(Math.min(cells.length, left));
@@ -96,13 +149,14 @@ function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divi
       made += 1;
       left -= next;
       next = 0;
+      places = placesFor(stretch, isBackOf(run, made));
     }
   }
   return sides;
 }
 
 /** Divides sides for runs; runs alike in all that decides it share one division, since a job has many runs of few kinds. */
-function divider(ticket: Ticket): (run: Run, layout: GridLayout, margins: Margins) => Divided {
+function divider(ticket: Ticket, binding: Binding | null): (run: Run, layout: GridLayout, margins: Margins) => Divided {
   const known: { run: Run; page: Extent; divided: Divided }[] = [];
   return (run, layout, margins) => {
     const page = commonestSize(run.stretches);
@@ -117,14 +171,24 @@ function divider(ticket: Ticket): (run: Run, layout: GridLayout, margins: Margin
     );
     if (alike) return alike.divided;
     const grid = gridOf(run, page, layout, margins, ticket);
-    const divided = { side: sideBox(run.paper, grid.orientation), grid, placesFor: placer(grid, layout) };
+    const side = sideBox(run.paper, grid.orientation);
+    const over = (isBack: boolean) => {
+      const bound = binding?.(grid.orientation, isBack) ?? null;
+      if (!bound) return placer(grid, layout);
+      const own = gridOver(areasOf(side, margins, bound).kept, grid, layout);
+      requireRoom(own.cells[0] as Box, run, ticket);
+      return placer(own, layout);
+    };
+    const front = over(false);
+    const back = binding ? over(true) : front;
+    const divided: Divided = { side, grid, placesFor: (stretch, isBack) => (isBack ? back : front)(stretch) };
     known.push({ run, page, divided });
     return divided;
   };
 }
 
 /** Finds where pages land in the cells, reckoning only where a stretch is not like the one before it. */
-function placer({ orientation, cells }: Grid, layout: GridLayout): Divided['placesFor'] {
+function placer({ orientation, cells }: Grid, layout: GridLayout): (stretch: Stretch) => readonly Place[] {
   let last: { stretch: Stretch; places: readonly Place[] } | null = null;
   return (stretch) => {
     const { size, settings } = stretch;

@@ -5,6 +5,7 @@ import { mmToPoints } from '../paper/sizes';
 import { type LINE_FIELDS } from '../settings/lines';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox } from './area';
+import { bindingOf, heldAs, isBackOf, without } from './binding';
 import { layOut, visibleBox, type LaidOutRun } from './layout';
 import { sayDay } from '../marks/moment';
 import { ASCENT, DESCENT, widthOf } from '../marks/line-widths';
@@ -34,6 +35,7 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
   const { ticket, printer } = context;
   if (ticket.lines.length === 0) return laidOut;
   const count = laidOut.reduce((sum, { run }) => sum + pagesIn(run), 0);
+  const binding = bindingOf(ticket, heldAs(laidOut));
   let before = 0;
   return laidOut.map((one) => {
     // Laid out once more with each page's place in the job as its number: what lies where does not depend on numbers.
@@ -41,7 +43,10 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
     before += pagesIn(one.run);
     const faces = one.faces.map((side, face) => {
       const numbers = counted?.faces[face]?.cells ?? [];
-      const printable = inset(sideBox(one.run.paper, side.orientation), mmToPoints(printer.margin));
+      const whole = sideBox(one.run.paper, side.orientation);
+      const bound = one.signatures ? null : binding?.(side.orientation, isBackOf(one.run, face));
+      const free = bound ? without(whole, bound.edge, bound.free) : whole;
+      const printable = overlap(inset(whole, mmToPoints(printer.margin)), free);
       const texts = side.cells.flatMap((cell, at) => {
         const box = side.cells.length === 1 && cellsOf(one) === 1 ? printable : overlap(visibleBox(cell), printable);
         const fill = filler(cell, numbers[at]?.page ?? 0, count, context);

@@ -1,4 +1,5 @@
 import type { Ticket } from '../ticket/ticket';
+import { heldAs } from './binding';
 import type { LaidOutRun } from './layout';
 import type { Sheet, Side } from '../plan/plan';
 import type { Run } from './run';
@@ -40,20 +41,9 @@ export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] 
 
 /**
  * The edge all two-sided sheets of a job turn on, so that the set can be leafed through in one hand (model, Geometry,
- * Turning over). The set is held the way most of its printed sides are read, booklets left out; a tie is portrait.
- * Keywords: RFC 8011, 5.2.8.
+ * Turning over). Keywords: RFC 8011, 5.2.8.
  */
 function turningEdge(runs: readonly LaidOutRun[], bind: Ticket['bind']): SheetSides {
-  let portrait = 0;
-  let landscape = 0;
-  for (const { faces, signatures } of runs) {
-    if (signatures) continue;
-    for (const face of faces) {
-      if (face.orientation === 'portrait') portrait += 1;
-      else landscape += 1;
-    }
-  }
-  const heldPortrait = portrait >= landscape;
-  const alongLongEdge = heldPortrait ? bind !== 'top' : bind === 'top';
+  const alongLongEdge = heldAs(runs) === 'portrait' ? bind !== 'top' : bind === 'top';
   return alongLongEdge ? 'two-sided-long-edge' : 'two-sided-short-edge';
 }

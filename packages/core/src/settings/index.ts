@@ -1,4 +1,5 @@
 import { bind } from './bind';
+import { bindingMargin } from './binding-margin';
 import { collate } from './collate';
 import { color } from './color';
 import { copies } from './copies';
@@ -37,6 +38,7 @@ export const SETTINGS = {
   paper,
   scale,
   margin,
+  bindingMargin,
   color,
   quality,
   newSheet,

@@ -1,0 +1,78 @@
+import type { Box } from '../paper/box';
+import type { Orientation } from '../paper/orientation';
+import { mmToPoints } from '../paper/sizes';
+import type { Side } from '../plan/plan';
+import type { Ticket } from '../ticket/ticket';
+import type { Run } from './run';
+
+export type Edge = 'left' | 'top' | 'right' | 'bottom';
+
+/** The edge by which a side is bound, and what stays free there beside the margin, in points. */
+export interface BoundEdge {
+  readonly edge: Edge;
+  readonly free: number;
+}
+
+const OPPOSITE: Readonly<Record<Edge, Edge>> = { left: 'right', right: 'left', top: 'bottom', bottom: 'top' };
+
+/** Landscape's edges where portrait's are: landscape is portrait turned a quarter anticlockwise (RFC 8011, 5.2.10). */
+const OF_LANDSCAPE: Readonly<Record<Edge, Edge>> = { left: 'top', top: 'right', right: 'bottom', bottom: 'left' };
+const OF_PORTRAIT: Readonly<Record<Edge, Edge>> = { top: 'left', right: 'top', bottom: 'right', left: 'bottom' };
+
+/** What of a run tells how its sides are read. */
+export interface Faced {
+  readonly faces: readonly Pick<Side, 'orientation'>[];
+  /** Of a booklet: it is held as its fold has it, whatever the rest of the job. */
+  readonly signatures: readonly number[] | null;
+}
+
+/** The way a set is held: as most of its printed sides are read, booklets left out; a tie is portrait (model, Geometry). */
+export function heldAs(runs: readonly Faced[]): Orientation {
+  let [portrait, landscape] = [0, 0];
+  for (const { faces, signatures } of runs) {
+    if (signatures) continue;
+    for (const { orientation } of faces) {
+      if (orientation === 'portrait') portrait += 1;
+      else landscape += 1;
+    }
+  }
+  return portrait >= landscape ? 'portrait' : 'landscape';
+}
+
+/** Tells by which edge a side is bound (model, Pages and pieces, Binding margin). */
+export type Binding = (orientation: Orientation, isBack: boolean) => BoundEdge;
+
+/** @returns null where the job has no binding margin */
+export function bindingOf({ bind, bindingMargin }: Ticket, held: Orientation): Binding | null {
+  if (bindingMargin === 0) return null;
+  const free = mmToPoints(bindingMargin);
+  return (orientation, isBack) => {
+    const edge = isBack ? OPPOSITE[bind] : bind;
+    if (orientation === held) return { edge, free };
+    return { edge: (orientation === 'landscape' ? OF_LANDSCAPE : OF_PORTRAIT)[edge], free };
+  };
+}
+
+/** Whether a run's face, counted from 0, lies on the back of its sheet. */
+export const isBackOf = ({ sides }: Pick<Run, 'sides'>, face: number): boolean =>
+  sides === 'two-sided' && face % 2 === 1;
+
+/** A box with one edge moved inward. */
+export function without({ x, y, width, height }: Box, edge: Edge, by: number): Box {
+  switch (edge) {
+    case 'left':
+      return { x: x + by, y, width: width - by, height };
+    case 'right':
+      return { x, y, width: width - by, height };
+    case 'bottom':
+      return { x, y: y + by, width, height: height - by };
+    case 'top':
+      return { x, y, width, height: height - by };
+  }
+}
+
+/** How far what lies on a side moves away from its bound edge: across and up. */
+export function inwardFrom({ edge, free }: BoundEdge): readonly [number, number] {
+  const [across, up] = { left: [1, 0], right: [-1, 0], bottom: [0, 1], top: [0, -1] }[edge] as [number, number];
+  return [across * free, up * free];
+}
