@@ -79,6 +79,10 @@ const FIELDS: Record<string, () => Promise<void>> = {
   },
   'documents.rotate': async () =>
     expect(firstSide(await planOf({}, [{ ...document, rotate: 90 }])).orientation).toBe('landscape'),
+  inTurn: async () => {
+    const entries = ['7-8', '12'].map((pages) => ({ ...document, pages }));
+    expect(pagesOf(await planOf({ inTurn: true }, entries))).toBe('7/- 12/- 8/-');
+  },
   copies: async () => expect((await planOf({ copies: 3 })).tally.sheets).toBe(24),
   collate: async () => expect((await planOf({ copies: 2, collate: false })).checks[0]?.code).toBe('uncollated'),
   delivery: async () => expect((await planOf({ delivery: 'last-to-first' })).delivery).toBe('last-to-first'),

@@ -10,6 +10,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
     title: '',
     documents: [{ file: 'a.pdf', pages: 'all', numbering: 'position', rotate: 0 }],
     copies: 1,
+    inTurn: false,
     collate: true,
     delivery: 'first-to-last',
     sides: 'one-sided',

@@ -16,7 +16,7 @@ import {
   turn,
 } from './layout';
 import { footLine, footLinePlace, headLine, headLinePlace } from './lines';
-import { delivery, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
+import { delivery, inTurn, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
 import { outputBin } from './output-bin';
 import { bindingMargin, color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
@@ -48,6 +48,7 @@ export const PAGE_ASPECTS: readonly Aspect[] = [
 
 /** Of the whole job, in the order of the sentence; the tray comes after the routes. */
 export const JOB_ASPECTS: readonly Aspect[] = [
+  inTurn,
   copies,
   sets,
   sides,

@@ -65,13 +65,28 @@ export const numbering: Aspect = {
     ]),
 };
 
+export const inTurn: Aspect = {
+  name: 'in-turn',
+  title: 'The order of the documents',
+  offer: 'The documents in turn',
+  lead: ', ',
+  fits: ({ ticket }) => ticket.documents.length > 1,
+  say: ({ ticket }) => (ticket.inTurn && ticket.documents.length > 1 ? 'a page of each in turn' : null),
+  fields: ['inTurn'],
+  choices: (situation) =>
+    choicesOf(situation, 'inTurn', [
+      [false, 'One document after the other'],
+      [true, 'In turn: the first page of each, then the second of each'],
+    ]),
+};
+
 export const newSections: Aspect = {
   name: 'new-sections',
   title: 'Where a section begins',
   offer: 'Each section on a new sheet',
   lead: ', ',
-  fits: ({ documents }) => documents.some(({ outline }) => (outline?.length ?? 0) > 0),
-  say: ({ ticket }) => (ticket.newSheet.sections ? 'each section on a new sheet' : null),
+  fits: ({ ticket, documents }) => !ticket.inTurn && documents.some(({ outline }) => (outline?.length ?? 0) > 0),
+  say: ({ ticket }) => (ticket.newSheet.sections && !ticket.inTurn ? 'each section on a new sheet' : null),
   fields: ['newSheet.sections'],
   choices: (situation) =>
     choicesOf(situation, 'newSheet.sections', [
@@ -85,9 +100,11 @@ export const newDocuments: Aspect = {
   title: 'Where a document begins',
   offer: 'One document right after the other',
   lead: ', ',
-  fits: ({ ticket }) => ticket.documents.length > 1,
+  fits: ({ ticket }) => ticket.documents.length > 1 && !ticket.inTurn,
   say: ({ ticket }) =>
-    !ticket.newSheet.documents && ticket.documents.length > 1 ? 'one document right after the other' : null,
+    !ticket.newSheet.documents && ticket.documents.length > 1 && !ticket.inTurn
+      ? 'one document right after the other'
+      : null,
   fields: ['newSheet.documents'],
   choices: (situation) =>
     choicesOf(situation, 'newSheet.documents', [
@@ -101,7 +118,10 @@ export const slips: Aspect = {
   title: 'Blank slips',
   offer: 'Blank slips between sets or documents',
   lead: ', ',
-  say: ({ ticket: { slips: put } }) => (put.between === 'nothing' ? null : `with a blank slip between ${put.between}`),
+  say: ({ ticket: { slips: put, inTurn: turns } }) =>
+    put.between === 'nothing' || (turns && put.between === 'documents')
+      ? null
+      : `with a blank slip between ${put.between}`,
   fields: ['slips.between'],
   choices: (situation) =>
     choicesOf(situation, 'slips.between', [

@@ -93,6 +93,13 @@ test.each<[string, string]>([
     'Print all 14 pages of Season contract, one copy, on one side, 1 page a side, at 70 %, on A4, keeping 8 mm free, in grey, as a draft, from whichever tray holds its paper.',
   ],
   [
+    read({ inTurn: true, newSheet: { documents: false }, slips: { between: 'documents' } }, [
+      documentOf('a.pdf', 2),
+      documentOf('b.pdf', 1),
+    ]),
+    'Print both pages of a and the only page of b, a page of each in turn, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+  ],
+  [
     read({ sides: 'two-sided', bindingMargin: 12, margin: 5 }),
     'Print all 14 pages of Season contract, one copy, on both sides turning like a book, 1 page a side, made smaller only where needed, on each page’s own paper size, keeping 5 mm free, in colour, leaving 12 mm for the binding, from whichever tray holds its paper.',
   ],
@@ -315,7 +322,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
     }
   }
   // Labels and several documents are not in these tickets; paper types depend on what is loaded.
-  const elsewhere = ['numbering', 'new-documents'];
+  const elsewhere = ['numbering', 'new-documents', 'in-turn'];
   expect([...reached].sort()).toEqual(
     OFFERED.map(({ name }) => name)
       .filter((name) => !elsewhere.includes(name))

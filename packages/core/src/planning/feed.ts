@@ -3,6 +3,7 @@ import { readSizeName, type Size } from '../paper/sizes';
 import { sheetSettings } from '../settings';
 import type { Ticket } from '../ticket/ticket';
 import type { Leaf } from './pair';
+import { separates } from './run';
 import type { Plan, Sheet } from '../plan/plan';
 
 /**
@@ -11,7 +12,7 @@ import type { Plan, Sheet } from '../plan/plan';
  */
 export function feed(leaves: readonly Leaf[], ticket: Ticket, printer: Printer): Sheet[] {
   const sheets: Sheet[] = [];
-  const between = ticket.slips.between === 'documents';
+  const between = separates(ticket).slips;
   let paper: Sheet['paper'] = { size: '', width: 0, height: 0 };
   let last: Leaf['run'] | null = null;
   let own: ReturnType<typeof sheetSettings> = null;

@@ -1,7 +1,7 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Ticket } from '../ticket/ticket';
 import { pageRules, routePagesIn } from '../ticket/page-rules';
-import { select } from './select';
+import { choose } from './select';
 
 /** What one route does to the printed pages. */
 export interface RouteCatch {
@@ -19,7 +19,7 @@ export interface RouteCatch {
  */
 export function routeCatches(ticket: Ticket, documents: readonly DocumentFacts[]): RouteCatch[] {
   const rules = pageRules(ticket, documents);
-  const printed = select(ticket, documents).map((pages) => new Set(pages));
+  const printed = choose(ticket, documents).map((pages) => new Set(pages));
   return ticket.routes.map((_, index) => {
     let ruled = 0;
     const taken = new Map<number, number>();

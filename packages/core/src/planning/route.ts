@@ -2,6 +2,7 @@ import type { DocumentFacts, PageFacts } from '../pages/facts';
 import type { PageSettings, Ticket } from '../ticket/ticket';
 import type { PageRules } from '../ticket/page-rules';
 import type { Extent } from '../paper/box';
+import type { Selected } from './select';
 
 /**
  * Alike pages that follow each other in the order of printing: of one document, ruled by one route, of one size. A job has
@@ -22,16 +23,15 @@ export interface Stretch {
 
 /** Step 2. The selected pages with the routes and the settings that rule them. */
 export function route(
-  selected: readonly (readonly number[])[],
+  selected: readonly Selected[],
   ticket: Ticket,
   documents: readonly DocumentFacts[],
   rules: PageRules,
 ): Stretch[] {
   const sizeOf = sizeFinder();
-  return selected.flatMap((pages, index) => {
-    const document = index + 1;
-    const facts = documents[index]?.pages ?? [];
-    const ownRotate = ticket.documents[index]?.rotate ?? 0;
+  return selected.flatMap(({ document, pages }) => {
+    const facts = documents[document - 1]?.pages ?? [];
+    const ownRotate = ticket.documents[document - 1]?.rotate ?? 0;
     const stretches: Stretch[] = [];
     let start = 0;
     while (start < pages.length) {

@@ -47,7 +47,7 @@ export function divideIntoRuns(
   printer: Printer,
 ): Run[] {
   const kindOf = kindFinder(printer);
-  const starts = ticket.newSheet.sections ? documents.map(sectionStarts) : [];
+  const starts = separates(ticket).sections ? documents.map(sectionStarts) : [];
   const causeOf = causeFinder(ticket, starts);
   const runs: Run[] = [];
   let kind: Kind | null = null;
@@ -82,13 +82,20 @@ function cut(stretch: Stretch, sections: ReadonlySet<number> | undefined): reado
   return parts.map((part) => ({ ...stretch, pages: part }));
 }
 
+/** Where a new sheet begins, and a slip lies; where the documents take turns these words mean nothing. */
+export function separates({ newSheet, slips, inTurn }: Ticket) {
+  if (inTurn) return { documents: false, sections: false, slips: false };
+  const bySlips = slips.between === 'documents';
+  // A slip between documents can only lie between sheets.
+  return { documents: newSheet.documents || bySlips, sections: newSheet.sections, slips: bySlips };
+}
+
 /** Tells why two stretches must not share a sheet even where they are printed alike; null where they may. */
 function causeFinder(
   ticket: Ticket,
   starts: readonly ReadonlySet<number>[],
 ): (previous: Stretch, next: Stretch) => RunCause | null {
-  // A slip between documents can only lie between sheets.
-  const atDocuments = ticket.newSheet.documents || ticket.slips.between === 'documents';
+  const { documents: atDocuments } = separates(ticket);
   return (previous, next) => {
     if (atDocuments && next.document !== previous.document) return 'document';
     if (starts[next.document - 1]?.has(next.pages[0] as number)) return 'section';

@@ -7,8 +7,38 @@ import { TicketError } from '../ticket/ticket-error';
 /** The most pages a plan may have in all documents together (model, Choosing pages). */
 const MAX_PAGES = 100_000;
 
-/** Step 1. For each document, its pages in the order its selection gives; a page selected twice stands twice. */
-export function select(ticket: Ticket, documents: readonly DocumentFacts[]): number[][] {
+/** Pages of one document that follow each other in the order of printing. */
+export interface Selected {
+  /** Counted from 1. */
+  readonly document: number;
+  readonly pages: readonly number[];
+}
+
+/** Step 1. The pages in the order of printing: one document after the other, or a page of each in turn. */
+export function select(ticket: Ticket, documents: readonly DocumentFacts[]): Selected[] {
+  const chosen = choose(ticket, documents);
+  const whole = chosen.map((pages, index) => ({ document: index + 1, pages }));
+  return ticket.inTurn ? takeTurns(whole) : whole;
+}
+
+/** The first page of each, then the second of each; one that is at its end is passed over (model, Pages and pieces). */
+function takeTurns(whole: readonly Selected[]): Selected[] {
+  const turns: { document: number; pages: number[] }[] = [];
+  const longest = whole.reduce((most, { pages }) => Math.max(most, pages.length), 0);
+  for (let turn = 0; turn < longest; turn += 1) {
+    for (const { document, pages } of whole) {
+      const page = pages[turn];
+      if (page === undefined) continue;
+      const last = turns.at(-1);
+      if (last?.document === document) last.pages.push(page);
+      else turns.push({ document, pages: [page] });
+    }
+  }
+  return turns;
+}
+
+/** For each document, its pages in the order its selection gives; a page selected twice stands twice. */
+export function choose(ticket: Ticket, documents: readonly DocumentFacts[]): number[][] {
   let count = 0;
   return ticket.documents.map(({ pages, rotate, numbering }, index) => {
     const facts = documents[index] as DocumentFacts;

@@ -5,6 +5,7 @@ import { color } from './color';
 import { copies } from './copies';
 import { delivery } from './delivery';
 import { informationSheet } from './information-sheet';
+import { inTurn } from './in-turn';
 import { layout } from './layout';
 import { lines } from './lines';
 import { margin } from './margin';
@@ -29,6 +30,7 @@ export const SETTINGS = {
   pages,
   numbering,
   rotate,
+  inTurn,
   copies,
   collate,
   delivery,
