@@ -71,9 +71,9 @@ test('Bench: as it opens, with a popover, with a dialog, with an error', async (
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('f');
-  await page.getByRole('button', { name: 'Loupe' }).click();
+  await page.getByRole('button', { name: 'Magnifier' }).click();
   await page.getByRole('button', { name: 'What to do with contract.pdf' }).click();
-  await expect(page.getByRole('menuitem', { name: 'Print it once more, with other pages' })).toBeVisible();
+  await expect(page.getByRole('menuitem', { name: 'Add it again, for other pages' })).toBeVisible();
   await expectNothingFound(page);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'and also …' }).click();
@@ -161,8 +161,8 @@ test('Many files: begun, set up, a file by itself, over', async ({ quietPage: pa
   await page.getByRole('button', { name: 'What to do with contract.pdf' }).click();
   await expect(page.getByRole('menuitem', { name: 'Leave out' })).toBeVisible();
   await expectNothingFound(page);
-  await page.getByRole('menuitem', { name: 'Set up by itself' }).click();
-  await expect(page.getByRole('dialog', { name: 'contract.pdf, set up by itself' })).toContainText('14 sheets');
+  await page.getByRole('menuitem', { name: 'Settings of its own' }).click();
+  await expect(page.getByRole('dialog', { name: 'contract.pdf, with settings of its own' })).toContainText('14 sheets');
   await expectNothingFound(page);
   await page.getByRole('button', { name: 'Done' }).click();
   await world.api(`/series/${id}/rows/${rows[1]!.id}`, { skipped: true }, 'PUT');

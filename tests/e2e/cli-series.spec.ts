@@ -154,17 +154,15 @@ test('what is put into a watched folder is sent, once, and what does not fit is 
   // Written somewhere else and moved in whole, as scanners do.
   writeFileSync(join(cwd, 'second.pdf'), numberedPdf(5));
   renameSync(join(cwd, 'second.pdf'), join(folder, 'second.pdf'));
-  writeFileSync(join(folder, 'short.pdf'), numberedPdf(2));
+  writeFileSync(join(folder, 'wide.pdf'), numberedPdf(2, 842, 1191));
   await expect.poll(() => jobsOut(world), { timeout: 30_000 }).toBe(2);
-  await expect
-    .poll(one.said, { timeout: 30_000 })
-    .toContain('short.pdf: not sent: page 3 is not in short.pdf, whose last page is 2');
+  await expect.poll(one.said, { timeout: 30_000 }).toContain('wide.pdf: not sent: Tray 1 holds A4');
   one.child.kill('SIGINT');
   expect(await one.ended).toBe(0);
   expect(readFileSync(join(cwd, 'report.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
 
   const again = run();
-  await expect.poll(again.said, { timeout: 30_000 }).toContain('short.pdf: not sent');
+  await expect.poll(again.said, { timeout: 30_000 }).toContain('wide.pdf: not sent');
   again.child.kill('SIGINT');
   await again.ended;
   expect((await output(world)).map(([name]) => name)).toEqual(['first.pdf', 'second.pdf']);

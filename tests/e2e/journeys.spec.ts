@@ -303,7 +303,7 @@ test('documents are moved, turned, repeated and taken out, and all of it undone'
       .click();
     await page.getByRole('menuitem', { name: item }).click();
   };
-  await menu('programme.pdf', 'Print it once more, with other pages');
+  await menu('programme.pdf', 'Add it again, for other pages');
   await expect(page.getByRole('button', { name: '2. programme.pdf' })).toBeVisible();
   await bench.typePages('1');
   await expect(bench.sentence).toContainText('all 8 pages of programme and page 1 of programme');

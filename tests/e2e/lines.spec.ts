@@ -54,7 +54,7 @@ test('one file in two ways within one job: the office’s copy on other paper th
   const bench = new BenchPage(page, world);
   await bench.open(id);
   await page.getByRole('button', { name: 'What to do with invoice.pdf' }).click();
-  await page.getByRole('menuitem', { name: 'Print it once more, in another way' }).click();
+  await page.getByRole('menuitem', { name: 'Add it again, with other settings' }).click();
   await bench.phrase(/of document 2 are printed like the rest/).click();
   await page.getByLabel('Tray of route 1').selectOption({ label: 'Tray 3, A4, 40 sheets loaded' });
   await page.keyboard.press('Escape');

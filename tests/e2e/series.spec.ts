@@ -6,8 +6,8 @@ import { numberedPdf } from '../../packages/pdf/test/make-pdf';
 import { expect, test, type World } from './world';
 
 const FILES = 16;
-const [DAMAGED, LOCKED, SHORT, OWN] = [7, 10, 12, 3];
-/** All but the damaged and the short one. */
+const [DAMAGED, LOCKED, WIDE, OWN] = [7, 10, 12, 3];
+/** All but the damaged and the wide one. */
 const PRINTED = FILES - 2;
 const PASSWORD = 'marrowbridge';
 const nameOf = (number: number): string => `contract-${number}.pdf`;
@@ -24,12 +24,15 @@ const SETUP = {
 const SHEETS = 5;
 const TRAYS = ['tray-2', 'tray-1', 'tray-1', 'tray-2', 'tray-1'];
 
-/** Contracts of eight pages: one damaged, one locked, one of four pages. */
+/** Contracts of eight pages: one damaged, one locked, one of A3 pages. */
 function contracts(info: TestInfo): string[] {
   return Array.from({ length: FILES }, (_, at) => {
     const number = at + 1;
     const path = info.outputPath(nameOf(number));
-    writeFileSync(path, number === DAMAGED ? '%PDF-1.7\nrubbish' : numberedPdf(number === SHORT ? 4 : 8));
+    writeFileSync(
+      path,
+      number === DAMAGED ? '%PDF-1.7\nrubbish' : number === WIDE ? numberedPdf(8, 842, 1191) : numberedPdf(8),
+    );
     if (number === LOCKED) lock(path);
     return path;
   });
@@ -97,8 +100,8 @@ test.describe('a series', () => {
     await act(LOCKED, 'Take out of the series');
     await expect(totals).toContainText('1 file cannot be printed so');
     await next.click();
-    await expect(rowOf(SHORT)).toContainText('Letterhead: page 6 is not in contract-12.pdf, whose last page is 4');
-    await act(SHORT, 'Leave out');
+    await expect(rowOf(WIDE)).toContainText('Tray 2 holds A4');
+    await act(WIDE, 'Leave out');
 
     // The locked one by itself, with its password; then in its place again.
     await page
@@ -113,14 +116,14 @@ test.describe('a series', () => {
     await expect(rows.nth(2)).toContainText('contract-2.pdf');
 
     // One of them in two copies.
-    await act(OWN, 'Set up by itself');
-    const small = page.getByRole('dialog', { name: `${nameOf(OWN)}, set up by itself` });
+    await act(OWN, 'Settings of its own');
+    const small = page.getByRole('dialog', { name: `${nameOf(OWN)}, with settings of its own` });
     await small.getByRole('button', { name: 'one copy' }).click();
     await page.getByRole('spinbutton', { name: 'Copies' }).fill('2');
     await page.getByRole('button', { name: 'Done' }).last().click();
     await expect(small).toContainText('10 sheets');
     await small.getByRole('button', { name: 'Done' }).click();
-    await expect(rowOf(OWN)).toContainText('by itself');
+    await expect(rowOf(OWN)).toContainText('own settings');
     // The focus comes back to where it was opened from.
     await expect(rowOf(OWN).getByRole('button', { name: /^What to do with/ })).toBeFocused();
     const sheets = (PRINTED + 1) * SHEETS;
@@ -155,7 +158,7 @@ test.describe('a series', () => {
     const printed = told.filter(({ Outcome }) => Outcome === 'delivered');
     expect(told.filter(({ Outcome }) => Outcome === 'left out').map(({ File }) => File)).toEqual([
       nameOf(DAMAGED),
-      nameOf(SHORT),
+      nameOf(WIDE),
     ]);
     expect(printed).toHaveLength(PRINTED);
     for (const row of printed) {

@@ -41,7 +41,7 @@ test('files become rows with the set-up, and such as cannot be read stand there 
   const series = await begin({ name: 'a.pdf', file: a }, { name: 'bad.pdf', trouble: 'It is damaged.' });
   expect(series).toMatchObject({ state: 'draft', title: 'Contracts' });
   expect(series.rows).toMatchObject([
-    { name: 'a.pdf', file: a, changed: false, trouble: null, ticket: { title: 'a', routes: [{ document: 1 }] } },
+    { name: 'a.pdf', file: a, changed: false, trouble: null, ticket: { title: 'a', routes: [{ pages: '1' }] } },
     { name: 'bad.pdf', jobId: null, trouble: 'It is damaged.' },
   ]);
   // Its jobs are found here and not on the Desk.

@@ -153,9 +153,7 @@ describe('blank-back: only where another run follows', () => {
       documentOf(3),
     ]).checks;
     expect(check).toMatchObject({ code: 'blank-back', level: 'note', sheets: [1, 2] });
-    expect(check!.message).toBe(
-      'The backs of sheets 1 and 2 stay blank: the pages after them are printed in another way.',
-    );
+    expect(check!.message).toBe('The backs of sheets 1 and 2 stay blank: the pages after them have other settings.');
     expect(check!.repair).toBeUndefined();
     expect(others).toEqual([]);
     const many = ['2', '4', '6'].map((pages) => ({ pages, tray: 'tray-2' }));

@@ -57,6 +57,18 @@ describe('reading a selection', () => {
     expect(read('8-20, 3, 99', { ...TEN, forgiving: true })).toEqual([8, 9, 10, 3]);
     expect(read('99', { ...TEN, forgiving: true })).toEqual([]);
   });
+
+  test.each([
+    ['2-', []],
+    ['2-last', []],
+    ['last-2', []],
+    ['2-4', []],
+    ['-2', [1]],
+    ['3-1', [1]],
+    ['1-', [1]],
+  ])('of one page, read forgivingly, %s is %j', (text, pages) => {
+    expect(read(text, { facts: documentOf(1), rotate: 0, forgiving: true })).toEqual(pages);
+  });
 });
 
 describe('a word that is none of the language', () => {

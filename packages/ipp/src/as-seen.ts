@@ -17,7 +17,7 @@ export interface SheetAsSeen {
   /** sides (RFC 8011, 5.2.8). */
   readonly sides: string;
   readonly orientation: Sheet['front']['orientation'];
-  /** Where it is said: "the job's own attributes", "overrides, pages 3 to 4", "the document's own attributes". */
+  /** Where it is said: "the job's own attributes", "the settings for pages 3 to 4", "the document's own attributes". */
   readonly because: string;
 }
 
@@ -58,7 +58,7 @@ function speaker(job: Attributes, document: Attributes): (page: number) => Said 
       const range = rangesOf(override).find(({ lower, upper }) => page >= lower && page <= upper);
       if (!range) continue;
       const pages = range.lower === range.upper ? `page ${range.lower}` : `pages ${range.lower} to ${range.upper}`;
-      return { ...whole, ...readSetting(override), because: `overrides, ${pages}` };
+      return { ...whole, ...readSetting(override), because: `the settings for ${pages}` };
     }
     return { ...whole, because: ofDocument ? 'the document’s own attributes' : 'the job’s own attributes' };
   };

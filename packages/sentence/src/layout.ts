@@ -200,7 +200,9 @@ export const creep: Aspect = {
     return far === 0 ? null : `moved ${far} mm a sheet towards the fold`;
   },
   fields: ['layout.creep'],
-  numbers: (situation) => [numberOf(situation, 'layout.creep', { label: 'Creep a sheet', unit: 'mm', step: 0.1 })],
+  numbers: (situation) => [
+    numberOf(situation, 'layout.creep', { label: 'Each sheet towards the fold by', unit: 'mm', step: 0.1 }),
+  ],
 };
 
 export const cover: Aspect = {

@@ -18,8 +18,8 @@ export const blankBack: CheckRule = (context) => {
     previous = sheet;
   }
   if (blank.length === 0) return [];
-  const after = blank.length === 1 ? 'the pages after it are' : 'the pages after them are';
-  const message = `${sayBacks(indexesOf(blank))} blank: ${after} printed in another way.`;
+  const after = blank.length === 1 ? 'the pages after it' : 'the pages after them';
+  const message = `${sayBacks(indexesOf(blank))} blank: ${after} have other settings.`;
   const check = {
     code: 'blank-back',
     level: 'note',

@@ -106,7 +106,11 @@ function namedPages(term: Term, reading: Reading): number[] {
       const from = term.from ? pageNumber(term.from, reading) : 1;
       const to = term.to ? pageNumber(term.to, reading) : last;
       if (from === null || to === null) return [];
-      return forgiving ? rangeWithin(from, to, last) : range(from, to);
+      if (!forgiving) return range(from, to);
+      // "2-" and "2-last" go upward and "last-2" down: of one page they mean none, not that page.
+      const isOpen = term.to === null || term.to.kind === 'last';
+      if (isOpen ? from > to : term.from?.kind === 'last' && from < to) return [];
+      return rangeWithin(from, to, last);
     }
     case 'section':
       return sectionPages(term.from, term.to, reading);

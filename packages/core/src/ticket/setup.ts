@@ -49,14 +49,14 @@ function forAnyDocument({ document: _, ...route }: Route): Route {
 const isSame = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);
 
 /**
- * The ticket that a set-up makes of these files, in their order. Over a single file the routes are about that file, so
- * that one which names a page that is not there is an error and not overlooked.
+ * The ticket that a set-up makes of these files, in their order. Its routes are about any file: pages that a short one has
+ * not match nothing (model, Ticket), which the checks tell where a route then changes nothing.
  */
 export function applySetup(setup: Ticket, files: readonly string[], title = ''): Ticket {
   const ways = setup.documents.length;
   const documents = files.flatMap((file) => setup.documents.map((one) => ({ ...one, file })));
   const routes = setup.routes.flatMap((route): Route[] => {
-    if (ways === 1) return [files.length === 1 ? { ...route, document: 1 } : forAnyDocument(route)];
+    if (ways === 1) return [forAnyDocument(route)];
     const { document } = route;
     return document === undefined ? [route] : files.map((_, at) => ({ ...route, document: at * ways + document }));
   });

@@ -69,7 +69,7 @@ test('one of each is said in the singular; a grey job’s cost is what it is', (
   expect(figures(show({ documents: [{ file: 'f', pages: '1' }], color: 'monochrome' })).slice(0, 3)).toEqual([
     '1 sheet in 1 set',
     '1 printed side',
-    '€ 0.02 paper and clicks',
+    '€ 0.02 paper and printing',
   ]);
 });
 
@@ -116,7 +116,7 @@ test.each<[Partial<BenchState>, string]>([
 test('a text that cannot be read blocks both ways out, and says that the sheets are from before', () => {
   const trouble = { place: 'documents[0].pages', problem: 'p', repair: 'r', position: 0, length: 1, replacement: null };
   const element = show({}, PRINTER, { trouble });
-  expect(summary(element)).toContain('the sheets shown are from before');
+  expect(summary(element)).toContain('the sheets are those before this change');
   expect(buttons(element).map(([, disabled]) => disabled)).toEqual([true, true]);
   // A job that is opened so has none of before.
   expect(summary(show({}, PRINTER, { trouble, plan: null, seen: null }))).toBe('The pages cannot be read');
@@ -134,7 +134,7 @@ test('while pages are being looked through, it says how far; what is known of co
   expect(figures(show({}, PRINTER, { documents: reading }))[2]).toContain('at most, all in colour');
   const known = [aDocument(pages, { read: 14 })];
   expect(summary(show({}, PRINTER, { documents: known }))).toBe('Nothing to settle');
-  expect(figures(show({}, PRINTER, { documents: known }))[2]).toContain('paper and clicks');
+  expect(figures(show({}, PRINTER, { documents: known }))[2]).toContain('paper and printing');
 });
 
 test.each([

@@ -41,7 +41,7 @@ export class TallyBar {
         `${sheets === 1 ? 'sheet' : 'sheets'} in ${plan.sets === 1 ? '1 set' : `${plan.sets} sets`}${plan.informationSheet ? ', 1 before' : ''}`,
       ],
       [String(sides), sides === 1 ? 'printed side' : 'printed sides'],
-      ...(priced ? [[sayMoney(cost), upTo ? 'at most, all in colour' : 'paper and clicks'] as const] : []),
+      ...(priced ? [[sayMoney(cost), upTo ? 'at most, all in colour' : 'paper and printing'] as const] : []),
       ...(seconds === null ? [] : [[sayTime(seconds), 'at the printer'] as const]),
       [sayHeight(heightMm), 'stack height'],
     ];
@@ -61,7 +61,7 @@ export class TallyBar {
   protected readonly summary = computed(() => {
     const trouble = this.bench().trouble;
     if (trouble) {
-      const shown = this.bench().plan ? '; the sheets shown are from before' : '';
+      const shown = this.bench().plan ? '; the sheets are those before this change' : '';
       return { level: 'stop', text: `The pages cannot be read${shown}` };
     }
     const [first] = this.checks();

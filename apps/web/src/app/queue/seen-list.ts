@@ -23,7 +23,7 @@ interface Row {
     @if (rows(); as rows) {
       <div role="table" aria-label="As the printer sees it" [attr.aria-rowcount]="rows.length + 1">
         <div role="row" class="row head">
-          @for (name of ['Sheet', 'Tray', 'Sides', 'Read', 'Said by']; track name) {
+          @for (name of ['Sheet', 'Tray', 'Sides', 'Read', 'Where that is set']; track name) {
             <span role="columnheader">{{ name }}</span>
           }
         </div>

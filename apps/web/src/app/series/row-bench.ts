@@ -35,7 +35,7 @@ export interface RowBenchData {
     SentenceBar,
   ],
   template: `
-    <h2 mat-dialog-title>{{ data.name }}, set up by itself</h2>
+    <h2 mat-dialog-title>{{ data.name }}, with settings of its own</h2>
     <mat-dialog-content>
       @if (bench().loadError; as message) {
         <p role="alert">{{ message }}</p>

@@ -52,7 +52,7 @@ export class SeriesTotals {
     if (whole.planned < whole.toPrint) return `Planning: ${whole.planned} of ${countFiles(whole.toPrint)}`;
     if (this.isReading()) return `Looking through the pages: ${whole.readPages} of ${whole.allPages}`;
     if (whole.unfit > 0)
-      return `${countFiles(whole.unfit)} cannot be printed so: set up by itself, leave out or take out`;
+      return `${countFiles(whole.unfit)} cannot be printed so: give them settings of their own, or leave them out`;
     if (whole.tally.files === 0) return 'There is no file to print';
     return this.stop()?.message ?? null;
   });

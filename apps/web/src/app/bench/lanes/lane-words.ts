@@ -1,19 +1,63 @@
-import { isInformationSheet, listPages, saySize, type Check, type Plan, type Sheet, type Side } from '@foglio/core';
-import { sayType } from '@foglio/sentence';
+import {
+  isInformationSheet,
+  listPages,
+  saySize,
+  writeSelection,
+  type Check,
+  type Plan,
+  type Sheet,
+  type Side,
+} from '@foglio/core';
+import { nameWithoutKind, sayType } from '@foglio/sentence';
 import { countSheets } from '../amounts';
 import type { Lane } from './lanes-layout';
 
-/** What is on a side: "page 3", "pages 5 to 8", "blank". */
-export function sayFace({ cells, texts }: Side): string {
-  if (cells.length > 0) return listPages(cells.map(({ page }) => page));
-  return texts ? 'what the job is' : 'blank';
+/** The documents as they are told apart; one alone needs no name. Of one that stands twice, which one it is. */
+export function documentNames(documents: readonly { readonly name: string }[]): readonly string[] {
+  if (documents.length < 2) return [];
+  const names = documents.map(({ name }) => nameWithoutKind(name));
+  return names.map((name, at) => (names.filter((one) => one === name).length > 1 ? `${name} (${at + 1})` : name));
+}
+
+/**
+ * What is on a side: "page 3", "pages 5 to 8", "blank"; of several documents "page 1 of flyer and page 1 of letter".
+ *
+ * @param names of the documents, as `documentNames` tells them
+ */
+export function sayFace({ cells, texts }: Side, names: readonly string[] = []): string {
+  if (cells.length === 0) return texts ? 'what the job is' : 'blank';
+  if (names.length === 0) return listPages(cells.map(({ page }) => page));
+  return byDocument(cells)
+    .map(({ document, pages }) => `${listPages(pages)} of ${names[document - 1]}`)
+    .join(' and ');
+}
+
+/** The numbers on a drawn side: "3", "5–8"; of several documents with the number that theirs has on the shelf: "2. 3". */
+export function numbersOn({ cells }: Side, names: readonly string[] = []): string {
+  const numbers = (pages: readonly number[]): string =>
+    pages.length > 2 ? writeSelection(pages, Infinity).replaceAll('-', '–') : pages.join(' ');
+  if (names.length === 0) return numbers(cells.map(({ page }) => page));
+  return byDocument(cells)
+    .map(({ document, pages }) => `${document}. ${numbers(pages)}`)
+    .join(' · ');
+}
+
+/** Cells in stretches of one document. */
+function byDocument(cells: Side['cells']): { readonly document: number; readonly pages: number[] }[] {
+  const parts: { document: number; pages: number[] }[] = [];
+  for (const { document, page } of cells) {
+    const last = parts.at(-1);
+    if (last?.document === document) last.pages.push(page);
+    else parts.push({ document, pages: [page] });
+  }
+  return parts;
 }
 
 /** A sheet in words, as a screen reader says it. */
-export function saySheet(sheet: Sheet, of: number, trayName: string): string {
-  const back = sheet.back ? `, back ${sayFace(sheet.back)}` : ', back not printed';
+export function saySheet(sheet: Sheet, of: number, trayName: string, names: readonly string[] = []): string {
+  const back = sheet.back ? `, back ${sayFace(sheet.back, names)}` : ', back not printed';
   if (isInformationSheet(sheet)) return `Information sheet before the job, ${trayName}${back}`;
-  return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${sheet.slip ? 'a blank slip' : sayFace(sheet.front)}${back}`;
+  return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${sheet.slip ? 'a blank slip' : sayFace(sheet.front, names)}${back}`;
 }
 
 /** Of a folded block: "79 sheets, both sides" and "pages 7–322". */

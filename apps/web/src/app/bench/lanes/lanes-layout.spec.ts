@@ -2,7 +2,17 @@ import { plan, type Plan } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { shownSheets } from '../shown-sheets';
 import { columnOf, foldColumns } from './columns';
-import { passLines, runOuts, sayBlock, sayMaking, saySets, saySheet } from './lane-words';
+import {
+  documentNames,
+  numbersOn,
+  passLines,
+  runOuts,
+  sayBlock,
+  sayFace,
+  sayMaking,
+  saySets,
+  saySheet,
+} from './lane-words';
 import { layOutLanes, PASS_LINE, visibleRange } from './lanes-layout';
 
 const PRINTER = readPrinter({
@@ -24,6 +34,8 @@ function planOf(pages: number, settings: object = {}, printer = PRINTER): Plan {
     printer,
   );
 }
+
+const A4 = { width: 595.276, height: 841.89 };
 
 const ROUTED = { copies: 3, routes: [{ pages: '1', tray: 'tray-2', sides: 'one-sided' }] };
 
@@ -138,6 +150,23 @@ test('a sheet in words', () => {
   const { sheets } = planOf(4, ROUTED);
   expect(saySheet(sheets[0]!, 3, 'Tray 2')).toBe('Sheet 1 of 3, Tray 2, front page 1, back not printed');
   expect(saySheet(sheets[2]!, 3, 'Tray 1')).toBe('Sheet 3 of 3, Tray 1, front page 4, back blank');
+});
+
+test('of several documents each side says which it is from', () => {
+  const files = ['flyer.pdf', 'letter.pdf', 'flyer.pdf'].map((name) => ({ name, pages: [A4, A4] }));
+  const names = documentNames(files);
+  expect(names).toEqual(['flyer (1)', 'letter', 'flyer (3)']);
+  const four = { kind: 'grid', pagesPerSide: 4 } as const;
+  const settings = { tray: 'tray-1', inTurn: true, layout: four };
+  const ticket = readTicket({ version: 1, documents: files.map(({ name: file }) => ({ file })), ...settings });
+  const [first] = plan(ticket, files, PRINTER).sheets;
+  expect(sayFace(first!.front, names)).toBe(
+    'page 1 of flyer (1) and page 1 of letter and page 1 of flyer (3) and page 2 of flyer (1)',
+  );
+  expect(numbersOn(first!.front, names)).toBe('1. 1 · 2. 1 · 3. 1 · 1. 2');
+  // Of one document the numbers alone are enough.
+  expect(documentNames([{ name: 'flyer.pdf' }])).toEqual([]);
+  expect([sayFace(first!.front), numbersOn(first!.front)]).toEqual(['pages 1 (3 times) and 2', '1 x3, 2']);
 });
 
 test('a sheet with a portrait front and a landscape back has room for both', () => {

@@ -16,7 +16,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { isInformationSheet, trayName, writeSelection, type Sheet } from '@foglio/core';
+import { isInformationSheet, trayName, type Sheet } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
@@ -32,6 +32,8 @@ import {
   sayLanePaper,
   sayMaking,
   saySets,
+  documentNames,
+  numbersOn,
   saySheet,
 } from './lane-words';
 import { BLOCK_WIDTH, COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, visibleRange, type Lane } from './lanes-layout';
@@ -110,6 +112,8 @@ export class Lanes {
   });
   /** The sheets, and a slip after them. */
   protected readonly wide = computed(() => this.width() + (this.slipLane() === null ? 0 : SLIP));
+  /** Of one document none is needed. */
+  private readonly names = computed(() => documentNames(this.bench().documents));
   private readonly runOuts = computed(() => runOuts(this.plan()?.checks ?? []));
 
   protected readonly columns = computed<readonly ColumnView[]>(() => {
@@ -127,6 +131,7 @@ export class Lanes {
     const { from, to } = layout.columns[place]!;
     const sheet = sheetAt(plan, from) as Sheet;
     const lane = layout.lanes.find(({ id }) => id === (sheet.tray ?? NO_TRAY)) as Lane;
+    const names = this.names();
     const start = layout.edges[place] as number;
     const [first, last] = [Math.min(this.shown(), this.anchor()), Math.max(this.shown(), this.anchor())];
     return {
@@ -139,9 +144,9 @@ export class Lanes {
       width: (layout.edges[place + 1] as number) - start,
       lane,
       chosen: from <= last && to >= first,
-      label: saySheet(sheet, plan.sheets.length, this.nameOf(lane)),
-      front: sheet.slip ? 'slip' : from === 0 ? '' : label(sheet.front.cells),
-      back: sheet.back ? label(sheet.back.cells) : '',
+      label: saySheet(sheet, plan.sheets.length, this.nameOf(lane), names),
+      front: sheet.slip ? 'slip' : from === 0 ? '' : numbersOn(sheet.front, names),
+      back: sheet.back ? numbersOn(sheet.back, names) : '',
     };
   }
 
@@ -225,10 +230,4 @@ export class Lanes {
     if (start < element.scrollLeft) element.scrollLeft = start;
     else if (end > element.scrollLeft + room) element.scrollLeft = end - room;
   }
-}
-
-/** The page numbers on a side; several in their shortest form, since a small sheet has no room for more. */
-function label(cells: Sheet['front']['cells']): string {
-  const pages = cells.map(({ page }) => page);
-  return pages.length > 2 ? writeSelection(pages, Infinity).replaceAll('-', '–') : pages.join(' ');
 }

@@ -29,7 +29,7 @@ import { sayBind, sayType } from '@foglio/sentence';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
-import { sayFace } from '../lanes/lane-words';
+import { documentNames, sayFace } from '../lanes/lane-words';
 import { pageSourceOf } from '../page-source';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 import { Loupe, type PlaceOnSide } from './loupe';
@@ -183,8 +183,9 @@ export class SheetPanel {
 
   /** "Front, page 1", "Back, not printed" */
   protected caption(sheet: Sheet, back: boolean): string {
-    if (!back) return `Front, ${sayFace(sheet.front)}`;
-    if (sheet.back) return `Back, ${sayFace(sheet.back)}`;
+    const names = documentNames(this.bench().documents);
+    if (!back) return `Front, ${sayFace(sheet.front, names)}`;
+    if (sheet.back) return `Back, ${sayFace(sheet.back, names)}`;
     return `Back, ${sheet.sides === 'one-sided' ? 'not printed' : 'blank'}`;
   }
 

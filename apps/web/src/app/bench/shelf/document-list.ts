@@ -56,8 +56,8 @@ import { benchFeature } from '../../state/bench.state';
             {{ byLabels(place) ? 'Count its pages by their places' : 'Count its pages by their printed labels' }}
           </button>
         }
-        <button mat-menu-item (click)="again(place)">Print it once more, with other pages</button>
-        <button mat-menu-item (click)="anotherWay(place)">Print it once more, in another way</button>
+        <button mat-menu-item (click)="again(place)">Add it again, for other pages</button>
+        <button mat-menu-item (click)="anotherWay(place)">Add it again, with other settings</button>
         <button mat-menu-item (click)="replace(place)">Take another file in its place</button>
         @if (documents().length > 1) {
           <button mat-menu-item [disabled]="place === 0" (click)="move(place, place - 1)">Print it earlier</button>

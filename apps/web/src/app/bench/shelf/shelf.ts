@@ -81,6 +81,13 @@ export class Shelf {
   });
 
   protected readonly isPrinted = computed(() => new Set(this.printed()));
+
+  /** "12 of 14 printed"; where one is printed several times, that too: "2 of 2, 4 printed". */
+  protected readonly count = computed(() => {
+    const [pages, distinct] = [this.printed().length, this.isPrinted().size];
+    const of = `${distinct} of ${this.facts()?.pages.length ?? 0}`;
+    return pages === distinct ? `${of} printed` : `${of}, ${pages} printed`;
+  });
   protected readonly isChosen = computed(
     () => new Set(this.pages().flatMap(({ document, page }) => (document === this.at() + 1 ? [page] : []))),
   );
