@@ -101,7 +101,12 @@ test.describe('a series', () => {
     await expect(totals).toContainText('1 file cannot be printed so');
     await next.click();
     await expect(rowOf(WIDE)).toContainText('Tray 2 holds A4');
-    await act(WIDE, 'Leave out');
+    // Both at once, the damaged one once more among them.
+    await act(DAMAGED, 'Take in again');
+    await totals.getByRole('button', { name: 'Leave out all 2 of them' }).click();
+    await expect(totals).not.toContainText('cannot be printed so');
+    await expect(rowOf(DAMAGED)).toContainText('left out');
+    await expect(rowOf(WIDE)).toContainText('left out');
 
     // The locked one by itself, with its password; then in its place again.
     await page

@@ -35,6 +35,7 @@ export class SeriesTotals {
   /** Whether the file that went wrong is printed once more. */
   readonly resumed = output<boolean>();
   readonly unfitWanted = output<void>();
+  readonly unfitLeftOut = output<void>();
 
   protected readonly confirmed = signal(false);
   protected readonly progress = computed(() => progressOf(this.series()));

@@ -181,6 +181,11 @@ export class Series {
     return this.store.change(({ id }) => this.api.skipSeriesFile(id, row.id, skipped));
   }
 
+  /** Those that cannot be printed so; each can be taken in again from its row. */
+  protected async leaveOutUnfit(): Promise<void> {
+    for (const { row, mark } of this.store.rows()) if (mark === 'unfit') await this.skip(row, true);
+  }
+
   protected async setUp({ id: rowId, jobId, name }: SeriesRow): Promise<void> {
     if (jobId === null) return;
     const data: RowBenchData = { jobId, name };

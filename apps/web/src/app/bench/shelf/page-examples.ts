@@ -1,7 +1,7 @@
 import { SelectionError, selectPages, type DocumentFacts } from '@foglio/core';
 
 /** How many are shown. */
-const MOST = 4;
+const MOST = 3;
 
 /** What can be written, the most telling first; what a document has no such pages for is passed over. */
 const EXAMPLES = (last: number, title: string | undefined): readonly string[] => [

@@ -55,7 +55,10 @@ import { examplesOf } from './page-examples';
     <p id="selection-examples" class="examples">
       @if (examples().length > 0) {
         such as
-        @for (example of examples(); track example) {
+        @for (example of examples(); track example; let first = $first) {
+          @if (!first) {
+            ·
+          }
           <span>{{ example }}</span>
         }
       }
@@ -109,7 +112,7 @@ import { examplesOf } from './page-examples';
     }
     .examples {
       display: flex;
-      gap: 8px;
+      gap: 6px;
       overflow: hidden;
       height: 20px;
       font-size: 13px;
