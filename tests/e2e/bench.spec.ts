@@ -82,7 +82,7 @@ test('a stop keeps it from being sent; a caution asks first', async ({ quietPage
   await dialog.getByRole('button', { name: 'Look again' }).click();
   await page
     .getByRole('button', { name: '4', exact: true })
-    .or(page.getByRole('button', { name: 'Tray 4' }))
+    .or(page.getByRole('button', { name: /^Tray 4, A3/ }))
     .last()
     .click();
   await expect(page.getByText('Tray 4 holds A3, but these pages need A4.').first()).toBeVisible();

@@ -259,11 +259,20 @@ test('routes by rule: the last page from another tray, in its order, with what a
   await page.getByRole('button', { name: 'Pages with paper or settings of their own' }).click();
   const editor = page.getByRole('dialog', { name: 'Pages with paper or settings of their own' });
   await editor.getByRole('button', { name: 'Add a route' }).click();
-  await editor.getByLabel('Pages of route 1').fill('last');
-  await editor.getByLabel('Pages of route 1').press('Tab');
+  // A new one asks which pages, and changes nothing else yet; without pages there is none.
+  const asked = editor.getByLabel('Pages of the new route');
+  await expect(asked).toBeFocused();
+  await asked.press('Escape');
+  await expect(editor).toContainText('No page has paper or settings of its own yet.');
   await editor.getByRole('button', { name: 'Add a route' }).click();
-  await editor.getByLabel('Pages of route 2').fill('even');
-  await editor.getByLabel('Pages of route 2').press('Tab');
+  await asked.fill('last');
+  await asked.press('Tab');
+  await expect(editor.getByLabel('Pages of route 1')).toHaveValue('last');
+  await expect(bench.sentence).toContainText('Page 8 comes from Tray 1');
+  await editor.getByLabel('Tray of route 1').selectOption('tray-2');
+  await editor.getByRole('button', { name: 'Add a route' }).click();
+  await asked.fill('even');
+  await asked.press('Tab');
   await editor.getByLabel('Tray of route 2').selectOption('tray-3');
   await expect(editor.getByRole('listitem').nth(1)).toContainText('3 pages; route 1 takes 1 more');
   await editor.getByRole('button', { name: 'Route 2 counts earlier' }).click();

@@ -56,7 +56,7 @@ test('one file in two ways within one job: the office’s copy on other paper th
   await page.getByRole('button', { name: 'What to do with invoice.pdf' }).click();
   await page.getByRole('menuitem', { name: 'Add it again, with other settings' }).click();
   await bench.phrase(/of document 2 are printed like the rest/).click();
-  await page.getByLabel('Tray of route 1').selectOption({ label: 'Tray 3, A4, 40 sheets loaded' });
+  await page.getByLabel('Tray of route 1').selectOption({ label: 'Tray 3, A4 cream, 40 sheets' });
   await page.keyboard.press('Escape');
   await expect(bench.sentence).toContainText('come from Tray 3');
   await bench.send(6);

@@ -88,6 +88,14 @@ describe('compare', () => {
     expect(way('in-grey').cost).toBeLessThan(way('as-set').cost);
   });
 
+  test('what is grey is offered in colour again', () => {
+    const again = compare(ticketFor({ copies: 2, color: 'monochrome' }), [text(12)], printer);
+    expect(again.map(({ name }) => name)).not.toContain('in-grey');
+    const inColor = again.find(({ name }) => name === 'in-color')!;
+    expect(inColor.patch).toEqual({ color: 'auto' });
+    expect(inColor.cost).toBe(way('as-set').cost);
+  });
+
   test('the patch of a way makes it so', () => {
     for (const { patch, sheets } of ways) {
       const { pages: _, ...settings } = { pages: '', ...ticketFor({ copies: 2 }), ...patch };

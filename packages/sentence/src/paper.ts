@@ -1,4 +1,4 @@
-import { findSize, readSizeName, pointsToMm, saySize, type Ticket } from '@foglio/core';
+import { findSize, readSizeName, pointsToMm, saySize, trayName, type Ticket, type Tray } from '@foglio/core';
 import { sayType } from './paper-type';
 import { sayTray, type Aspect } from './aspect';
 import type { Situation } from './situation';
@@ -165,12 +165,15 @@ export const quality: Aspect = {
     ]),
 };
 
+/** A tray with its paper, since nobody knows by its number what lies in it: "Tray 2, A4 letterhead, 220 sheets". */
+export function sayTrayHolding(tray: Tray): string {
+  const paper = tray.type === null ? saySize(tray.size) : `${saySize(tray.size)} ${sayType(tray.type)}`;
+  return `${trayName(tray)}, ${paper}${tray.loaded === null ? '' : `, ${tray.loaded} sheets`}`;
+}
+
 /** The trays of the printer as they are loaded: the id and what is said of it. */
 export const trayLabels = ({ printer }: Pick<Situation, 'printer'>): (readonly [id: string, label: string])[] =>
-  printer.trays.map((tray) => [
-    tray.id,
-    `${sayTray(tray.id, printer)}, ${saySize(tray.size)}${tray.loaded === null ? '' : `, ${tray.loaded} sheets loaded`}`,
-  ]);
+  printer.trays.map((tray) => [tray.id, sayTrayHolding(tray)]);
 
 export const tray: Aspect = {
   name: 'tray',

@@ -3,6 +3,7 @@ import { readPrinter, readTicket } from '@foglio/core/validate';
 import { isUsual, plainOf, usual } from '../src/aspect';
 import type { Situation } from '../src/situation';
 import { aspectOf, OFFERED } from '../src/aspects';
+import { trayLabels } from '../src/paper';
 import { sentence } from '../src/sentence';
 
 const PRINTER: Printer = readPrinter({
@@ -328,4 +329,20 @@ test('each phrase can be changed, and what "and also" offers is left out again b
       .filter((name) => !elsewhere.includes(name))
       .sort(),
   );
+});
+
+test('trays are named with their paper, since nobody knows by a number what lies there', () => {
+  const printer = readPrinter({
+    name: 'Upper office',
+    trays: [
+      { id: 'tray-1', name: 'Tray 1', size: 'iso_a4_210x297mm', type: 'stationery', loaded: 500 },
+      { id: 'tray-2', name: 'Tray 2', size: 'iso_a4_210x297mm', type: 'stationery-letterhead', loaded: 220 },
+      { id: 'side', size: 'na_letter_8.5x11in' },
+    ],
+  });
+  expect(trayLabels({ printer })).toEqual([
+    ['tray-1', 'Tray 1, A4 plain, 500 sheets'],
+    ['tray-2', 'Tray 2, A4 letterhead, 220 sheets'],
+    ['side', 'side, US Letter'],
+  ]);
 });

@@ -4,7 +4,15 @@ import type { Ticket } from '../ticket/ticket';
 import { bookletDefaults, gridDefaults } from '../settings/layout';
 import { outcomeOf, tryOutcome, type Outcome } from './outcome';
 
-export type WayName = 'as-set' | 'one-sided' | 'two-sided' | '2-a-side' | '4-a-side' | 'booklet' | 'in-grey';
+export type WayName =
+  | 'as-set'
+  | 'one-sided'
+  | 'two-sided'
+  | '2-a-side'
+  | '4-a-side'
+  | 'booklet'
+  | 'in-grey'
+  | 'in-color';
 
 /** One way to print the same pages, and what it comes to. */
 export interface WayToPrint extends Outcome {
@@ -24,8 +32,8 @@ export function gridOfPages(
 type GridOfTicket = Extract<Ticket['layout'], { kind: 'grid' }>;
 
 /**
- * The ways to print the same pages, the present one first: one-sided, two-sided, 2 and 4 pages a side, as a booklet, in
- * grey. What routes say of their pages stays. A way that cannot be planned is left out.
+ * The ways to print the same pages, the present one first: one-sided, two-sided, 2 and 4 pages a side, as a booklet, and
+ * in grey, or in colour again. What routes say of their pages stays. A way that cannot be planned is left out.
  *
  * @throws TicketError where the ticket itself cannot be planned
  */
@@ -38,7 +46,9 @@ export function compare(ticket: Ticket, documents: readonly DocumentFacts[], pri
     { name: '2-a-side', patch: { layout: gridOfPages(ticket, 2) } },
     { name: '4-a-side', patch: { layout: gridOfPages(ticket, 4) } },
     { name: 'booklet', patch: { sides: 'two-sided', layout: booklet } },
-    { name: 'in-grey', patch: { color: 'monochrome' } },
+    ticket.color === 'monochrome'
+      ? { name: 'in-color', patch: { color: 'auto' } }
+      : { name: 'in-grey', patch: { color: 'monochrome' } },
   ];
   const reckon = (way: Pick<WayToPrint, 'name' | 'patch'>): WayToPrint[] => {
     const outcome = tryOutcome({ ...ticket, ...way.patch }, documents, printer);

@@ -1,13 +1,18 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
+  type ElementRef,
   inject,
+  Injector,
   input,
   linkedSignal,
   output,
+  signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
@@ -55,6 +60,11 @@ export class RoutesEditor {
     // Only at first: a change of the ticket neither opens nor closes anything.
     computation: (at) => untracked(() => (hasMore(this.ticket().routes[at]) ? at : null)),
   });
+
+  /** Whether the pages of a new route are being asked. */
+  protected readonly isAsking = signal(false);
+  private readonly asked = viewChild<ElementRef<HTMLInputElement>>('asked');
+  private readonly injector = inject(Injector);
 
   protected readonly trays = computed(() => trayLabels(this.situation()).map(([id, label]) => ({ id, label })));
 
@@ -130,9 +140,16 @@ export class RoutesEditor {
     this.put(this.routes().filter((_, place) => place !== index));
   }
 
+  /** A new one is asked its pages first: nothing is changed before they are known. */
   protected add(): void {
-    const tray = this.situation().printer.trays[1] ?? this.situation().printer.trays[0];
-    this.put([...this.routes(), tray ? { pages: '1', tray: tray.id } : { pages: '1', sides: 'one-sided' }]);
+    this.isAsking.set(true);
+    afterNextRender(() => this.asked()?.nativeElement.focus(), { injector: this.injector });
+  }
+
+  /** It starts as the rest, so that it changes only what is then said of it. */
+  protected begin(pages: string): void {
+    this.isAsking.set(false);
+    if (pages.trim() !== '') this.put([...this.routes(), { pages, tray: this.ticket().tray }]);
   }
 
   protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {

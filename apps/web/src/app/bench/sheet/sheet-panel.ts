@@ -25,7 +25,7 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { sayBind, sayType } from '@foglio/sentence';
+import { sayBind, sayTrayHolding, sayType } from '@foglio/sentence';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
@@ -180,6 +180,7 @@ export class SheetPanel {
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
   protected readonly mark = trayMark;
+  protected readonly holding = sayTrayHolding;
 
   /** "Front, page 1", "Back, not printed" */
   protected caption(sheet: Sheet, back: boolean): string {

@@ -9,6 +9,7 @@ const NAMES: Readonly<Record<WayToPrint['name'], string>> = {
   '4-a-side': '4 pages a side',
   booklet: 'As a booklet',
   'in-grey': 'In grey',
+  'in-color': 'In colour',
 };
 
 export const sayWay = ({ name }: Pick<WayToPrint, 'name'>): string => NAMES[name];

@@ -10,9 +10,6 @@ export interface ChartPoint {
   readonly now: boolean;
 }
 
-/** Smaller than this is hard to read on paper (model, Checks: text-too-small). */
-const HARD_TO_READ_PT = 6;
-
 const colourOf = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 const fontOf = (canvas: HTMLCanvasElement): string => getComputedStyle(canvas).fontFamily;
@@ -50,6 +47,20 @@ const names: Plugin<'scatter'> = {
   },
 };
 
+/** Under this line the text is smaller than is asked for. */
+const lineAt = (limit: number, colour: string): Plugin<'scatter'> => ({
+  id: 'limit',
+  beforeDatasetsDraw({ ctx, chartArea: { left, right }, scales }) {
+    const y = scales['y']!.getPixelForValue(limit);
+    ctx.strokeStyle = colour;
+    ctx.lineWidth = 1.5;
+    ctx.beginPath();
+    ctx.moveTo(left, y);
+    ctx.lineTo(right, y);
+    ctx.stroke();
+  },
+});
+
 /** Sheets against the smallest text: fewer sheets lie to the left, easier reading above. */
 @Component({
   selector: 'fo-ways-chart',
@@ -66,11 +77,13 @@ const names: Plugin<'scatter'> = {
 })
 export class WaysChart {
   readonly points = input.required<readonly ChartPoint[]>();
+  /** The smallest text that is asked for, in points: where the chart has its line. */
+  readonly limit = input.required<number>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
 
   protected readonly said = computed(
     () =>
-      'Sheets against smallest text: ' +
+      `Sheets against smallest text, with a line at ${this.limit()} pt: ` +
       this.points()
         .map(({ name, sheets, smallestTextPt }) => `${name}, ${sheets} sheets, ${smallestTextPt.toFixed(1)} pt`)
         .join('; '),
@@ -79,6 +92,7 @@ export class WaysChart {
   constructor() {
     effect((onCleanup) => {
       const points = atOnePlace(this.points());
+      const limit = this.limit();
       const canvas = this.canvas().nativeElement;
       let chart: Chart | undefined;
       let gone = false;
@@ -87,7 +101,7 @@ export class WaysChart {
         if (gone) return;
         Chart.register(LinearScale, PointElement, ScatterController);
         Chart.defaults.font.family = fontOf(canvas);
-        chart = new Chart(canvas, configuration(points));
+        chart = new Chart(canvas, configuration(points, limit));
       });
       onCleanup(() => {
         gone = true;
@@ -108,14 +122,14 @@ function atOnePlace(points: readonly ChartPoint[]): ChartPoint[] {
   return [...byPlace.values()].sort((a, b) => a.sheets - b.sheets);
 }
 
-function configuration(points: readonly ChartPoint[]): ChartConfiguration<'scatter'> {
+function configuration(points: readonly ChartPoint[], limit: number): ChartConfiguration<'scatter'> {
   const [ink, soft, accent, line] = ['--ink', '--soft', '--accent', '--line'].map(colourOf) as [
     string,
     string,
     string,
     string,
   ];
-  const largest = Math.max(HARD_TO_READ_PT, ...points.map(({ smallestTextPt }) => smallestTextPt));
+  const largest = Math.max(limit, ...points.map(({ smallestTextPt }) => smallestTextPt));
   const most = Math.max(1, ...points.map(({ sheets }) => sheets));
   const title = (text: string) => ({ display: true, text, color: soft, font: { size: 12 } });
   return {
@@ -147,11 +161,10 @@ function configuration(points: readonly ChartPoint[]): ChartConfiguration<'scatt
           suggestedMax: largest * 1.15,
           title: title('smallest text, pt'),
           ticks: { color: soft },
-          // Under this line it is hard to read.
-          grid: { color: ({ tick }) => (tick.value === HARD_TO_READ_PT ? accent : line) },
+          grid: { color: line },
         },
       },
     },
-    plugins: [names],
+    plugins: [lineAt(limit, accent), names],
   };
 }

@@ -4,7 +4,7 @@ import { MatInput } from '@angular/material/input';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
-import type { Sheet, Ticket, WayToPrint } from '@foglio/core';
+import { pageRules, type Sheet, type Ticket, type WayToPrint } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { debounceTime, filter, switchMap } from 'rxjs';
 import { SideView, type PageSource } from '../../pages/side-view';
@@ -42,6 +42,17 @@ export class WaysDrawer {
   private readonly inGrey = computed<PageSource>(() => {
     const source = this.source();
     return (document, page) => ({ ...source(document, page), grey: true });
+  });
+  /** Where all is set to be grey: what a route leaves grey stays so. */
+  private readonly inColour = computed<PageSource>(() => {
+    const { ticket, documents, printer } = this.bench();
+    const source = this.source();
+    if (!ticket || !printer?.profile.color) return source;
+    const { settingsOf } = pageRules({ ...ticket, color: 'auto' }, documents);
+    return (document, page) => ({
+      ...source(document, page),
+      grey: settingsOf(document, page).color === 'monochrome',
+    });
   });
   protected readonly wanted = signal(WANTED_PT);
 
@@ -105,7 +116,8 @@ export class WaysDrawer {
   }
 
   protected sourceOf(way: WayToPrint): PageSource {
-    return way.name === 'in-grey' ? this.inGrey() : this.source();
+    if (way.name === 'in-grey') return this.inGrey();
+    return way.name === 'in-color' ? this.inColour() : this.source();
   }
 
   protected isNow(patch: Partial<Ticket>): boolean {
