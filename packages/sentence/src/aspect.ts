@@ -1,5 +1,5 @@
 import { findTray, trayName, type Printer, type Ticket } from '@foglio/core';
-import { plainPatch, type Field } from './field';
+import { partsOf, plainPatch, type Field } from './field';
 import type { Choice, NumberField, Situation } from './situation';
 
 /**
@@ -41,10 +41,14 @@ export const plainOf = (aspect: Pick<Aspect, 'fields' | 'plain'>, situation: Sit
 /** The fields of the ticket that an aspect is about, as the house set-up has them. */
 function ofHouse(aspect: Worded, situation: Situation): Partial<Ticket> {
   const { ticket, house } = situation;
-  const [entry] = house.documents;
-  const documents = ticket.documents.map((one) => ({ ...one, ...entry, file: one.file }));
-  const keys = Object.keys(plainOf(aspect, situation)) as (keyof Ticket)[];
-  return Object.fromEntries(keys.map((key) => [key, { ...house, documents, title: ticket.title }[key]]));
+  const keys = aspect.plain ? Object.keys(aspect.plain(situation)) : partsOf(situation, aspect.fields);
+  const patch: Record<string, unknown> = {};
+  // Told one by one: this is asked at every aspect, with every key that is typed.
+  for (const key of keys as (keyof Ticket)[]) patch[key] = key === 'title' ? ticket.title : house[key];
+  if ('documents' in patch) {
+    patch['documents'] = ticket.documents.map((one) => ({ ...one, ...house.documents[0], file: one.file }));
+  }
+  return patch;
 }
 
 /** How it is said of the house set-up. */

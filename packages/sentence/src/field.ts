@@ -45,10 +45,20 @@ export function patchOf<F extends Field>(situation: Situation, field: F, value: 
   return part in whole ? { [name]: { ...whole, [part]: value } } : {};
 }
 
+/** The parts of the ticket in which fields stand; none where the layout is of a kind that has no such field. */
+export const partsOf = ({ ticket }: Situation, fields: readonly Field[]): (keyof Ticket)[] =>
+  fields.flatMap((field) => {
+    const [name, part] = field.split('.') as [keyof Ticket, string | undefined];
+    return part === undefined || name === 'documents' || part in (ticket[name] as Loose) ? [name] : [];
+  });
+
+/** Made once: the sentence asks for it at every aspect, with every key that is typed. */
+const PLAIN = plainTicket(['']);
+
 /** The change that gives fields their defaults. */
 export function plainPatch(situation: Situation, fields: readonly Field[]): Partial<Ticket> {
   const { layout } = situation.ticket;
-  const plain = { ...plainTicket(['']), layout: layout.kind === 'grid' ? gridDefaults : bookletDefaults };
+  const plain = { ...PLAIN, layout: layout.kind === 'grid' ? gridDefaults : bookletDefaults };
   return fields.reduce<Partial<Ticket>>((patch, field) => {
     const changed = { ...situation, ticket: { ...situation.ticket, ...patch } };
     const value = valueAt({ ...situation, ticket: plain, at: 0 }, field);

@@ -42,9 +42,10 @@ export function heldAs(runs: readonly Faced[]): Orientation {
 /** Tells by which edge a side is bound (model, Pages and pieces, Binding margin). */
 export type Binding = (orientation: Orientation, isBack: boolean) => BoundEdge;
 
-/** @returns null where the job has no binding margin */
-export function bindingOf({ bind, bindingMargin }: Ticket, held: Orientation): Binding | null {
+/** @returns null where the job has no binding margin: most have none, and are not looked through for how they are held */
+export function bindingOf({ bind, bindingMargin }: Ticket, runs: readonly Faced[]): Binding | null {
   if (bindingMargin === 0) return null;
+  const held = heldAs(runs);
   const free = mmToPoints(bindingMargin);
   return (orientation, isBack) => {
     const edge = isBack ? OPPOSITE[bind] : bind;

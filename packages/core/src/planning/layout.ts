@@ -2,7 +2,7 @@ import { orientationOf } from '../paper/orientation';
 import type { Printer } from '../printer/printer';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { areasOf, marginsOf, requireRoom, sideBox, type Margins } from './area';
-import { bindingOf, heldAs, inwardFrom, isBackOf, type Binding, type BoundEdge } from './binding';
+import { bindingOf, inwardFrom, isBackOf, type Binding, type BoundEdge } from './binding';
 import { bookletSides } from './booklet';
 import { cutMarks, frames } from '../marks/cut-marks';
 import { cellCount, commonestSize, gridOf, gridOver, type Grid } from './grid';
@@ -26,7 +26,7 @@ export interface LaidOutRun {
 export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): LaidOutRun[] {
   const unbound = sidesOf(runs, ticket, printer, null);
   // How the set is held decides which edges are bound, and is seen only once all sides are laid.
-  const binding = bindingOf(ticket, heldAs(unbound));
+  const binding = bindingOf(ticket, unbound);
   return binding ? sidesOf(runs, ticket, printer, binding) : unbound;
 }
 
@@ -93,6 +93,8 @@ function onePageSides(
     places.push((back === front ? [front] : [front, back]).map(({ placement }) => ({ orientation, placement })));
     const first = before;
     before += pages.length;
+    if (back === front)
+      return pages.map((page) => sideOf(orientation, [cellOf(document, page, front.placement)], front.marks));
     return pages.map((page, index) => {
       const { placement, marks } = isBackOf(run, first + index) ? back : front;
       return sideOf(orientation, [cellOf(document, page, placement)], marks);

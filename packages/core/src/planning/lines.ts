@@ -5,7 +5,7 @@ import { mmToPoints } from '../paper/sizes';
 import { type LINE_FIELDS } from '../settings/lines';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox } from './area';
-import { bindingOf, heldAs, isBackOf, without } from './binding';
+import { bindingOf, isBackOf, without } from './binding';
 import { layOut, visibleBox, type LaidOutRun } from './layout';
 import { sayDay } from '../marks/moment';
 import { ASCENT, DESCENT, widthOf } from '../marks/line-widths';
@@ -35,7 +35,7 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
   const { ticket, printer } = context;
   if (ticket.lines.length === 0) return laidOut;
   const count = laidOut.reduce((sum, { run }) => sum + pagesIn(run), 0);
-  const binding = bindingOf(ticket, heldAs(laidOut));
+  const binding = bindingOf(ticket, laidOut);
   let before = 0;
   return laidOut.map((one) => {
     // Laid out once more with each page's place in the job as its number: what lies where does not depend on numbers.
