@@ -75,7 +75,7 @@ describe('binding margin (model, Pages and pieces)', () => {
     });
     expect([sheet!.front.x, sheet!.back!.x]).toEqual([expect.closeTo(mm(20), 2), expect.closeTo(-mm(20), 2)]);
     const [small] = placed({ scale: { mode: 'percent', percent: 50 }, bindingMargin: 20 }, A4, 1);
-    expect(small!.front).toMatchObject({ x: expect.closeTo(A4.width / 4 + mm(20), 2), clip: null });
+    expect(small!.front).toMatchObject({ x: expect.closeTo(A4.width / 4 + mm(20), 2) as number, clip: null });
   });
 
   test('each half of a booklet ends that much short of the fold', () => {
