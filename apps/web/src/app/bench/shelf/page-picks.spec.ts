@@ -1,5 +1,5 @@
 import type { PageFacts } from '@foglio/core';
-import { picksOf, ticked } from './page-picks';
+import { picksOf, sayPrinted, ticked } from './page-picks';
 
 const A4: PageFacts = { width: 595, height: 842 };
 const A3: PageFacts = { width: 842, height: 1191 };
@@ -29,6 +29,11 @@ test('where all pages are printed, there is none to add: all can be taken back, 
   expect(picksOf([A4, A4], 0, true)[0]).toEqual({ label: 'None', pages: '', some: true });
   // A document of one page is printed or taken out.
   expect(picksOf([A4], 0, true)[0]).toMatchObject({ label: 'None', some: false });
+});
+
+test('never more pages are printed than there are: one that is printed twice is told apart', () => {
+  expect(sayPrinted([1, 3], 14)).toBe('2 of 14 printed');
+  expect(sayPrinted([1, 2, 1, 2], 2)).toBe('2 of 2, 4 printed');
 });
 
 test('a page that is ticked takes its place among rising pages, and comes last in an order of one’s own', () => {

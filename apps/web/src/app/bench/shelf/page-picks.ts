@@ -34,6 +34,14 @@ export function picksOf(pages: readonly PageFacts[], rotate: number, isAll = fal
   ];
 }
 
+/** "12 of 14 printed"; where one is printed several times, that too: "2 of 2, 4 printed". */
+export function sayPrinted(printed: readonly number[], all: number): string {
+  const distinct = new Set(printed).size;
+  return distinct === printed.length
+    ? `${distinct} of ${all} printed`
+    : `${distinct} of ${all}, ${printed.length} printed`;
+}
+
 /** The pages printed, with some more of them or without: a new one takes its place in rising order, otherwise comes last. */
 export function ticked(pages: readonly number[], wanted: readonly number[], print: boolean): readonly number[] {
   const [before, named] = [new Set(pages), new Set(wanted)];

@@ -21,7 +21,7 @@ import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { ContentsList } from './contents-list';
 import { DocumentList } from './document-list';
-import { picksOf, ticked } from './page-picks';
+import { picksOf, sayPrinted, ticked } from './page-picks';
 import { SelectionField } from './selection-field';
 import { thumbOf, traysOfPages, type Thumb, type Thumbed } from './thumbs';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
@@ -82,12 +82,7 @@ export class Shelf {
 
   protected readonly isPrinted = computed(() => new Set(this.printed()));
 
-  /** "12 of 14 printed"; where one is printed several times, that too: "2 of 2, 4 printed". */
-  protected readonly count = computed(() => {
-    const [pages, distinct] = [this.printed().length, this.isPrinted().size];
-    const of = `${distinct} of ${this.facts()?.pages.length ?? 0}`;
-    return pages === distinct ? `${of} printed` : `${of}, ${pages} printed`;
-  });
+  protected readonly count = computed(() => sayPrinted(this.printed(), this.facts()?.pages.length ?? 0));
   protected readonly isChosen = computed(
     () => new Set(this.pages().flatMap(({ document, page }) => (document === this.at() + 1 ? [page] : []))),
   );
