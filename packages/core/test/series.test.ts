@@ -44,7 +44,8 @@ test('each file is planned by itself, and one that does not fit says why', () =>
 });
 
 test('totals are those of the files that fit, tray by tray, and tell at which file paper runs out', () => {
-  const rows = [...Array.from({ length: 25 }, () => rowOf(documentOf(8))), rowOf(documentOf(8, A3))];
+  const unfit: RowOutcome = { trouble: 'It cannot be planned.', tally: null, checks: [], seal: null };
+  const rows = [...Array.from({ length: 25 }, () => rowOf(documentOf(8))), unfit];
   const { files, sheets, trays } = seriesTally(rows, printer);
   expect([files, sheets]).toEqual([25, 125]);
   expect(trays.map(({ tray, needed, loaded, shortAt }) => [tray, needed, loaded, shortAt])).toEqual([

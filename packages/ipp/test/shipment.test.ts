@@ -60,7 +60,7 @@ test('and which attribute brings it about', () => {
   const { plan: made, ticket } = planned(MIXED);
   expect(asSeen(shipmentOf(made, ticket, able(['media-col', 'sides']))).map(brief)).toEqual([
     '1.1 sheet 1: tray-1, long-edge, the job’s own attributes',
-    '1.1 sheet 2: tray-2, one-sided, overrides, page 3',
+    '1.1 sheet 2: tray-2, one-sided, the settings for page 3',
     '1.1 sheet 3: tray-1, long-edge, the job’s own attributes',
     '1.1 sheet 4: tray-1, long-edge, the job’s own attributes',
   ]);
