@@ -264,9 +264,12 @@ test('routes by rule: the last page from another tray, in its order, with what a
   await expect(asked).toBeFocused();
   await asked.press('Escape');
   await expect(editor).toContainText('No page has paper or settings of its own yet.');
-  await editor.getByRole('button', { name: 'Add a route' }).click();
+  // By keyboard from here: the focus is where one goes on.
+  await expect(editor.getByRole('button', { name: 'Add a route' })).toBeFocused();
+  await page.keyboard.press('Enter');
   await asked.fill('last');
-  await asked.press('Tab');
+  await asked.press('Enter');
+  await expect(editor.getByLabel('Tray of route 1')).toBeFocused();
   await expect(editor.getByLabel('Pages of route 1')).toHaveValue('last');
   await expect(bench.sentence).toContainText('Page 8 comes from Tray 1');
   await editor.getByLabel('Tray of route 1').selectOption('tray-2');

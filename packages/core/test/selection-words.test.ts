@@ -1,19 +1,12 @@
 import fc from 'fast-check';
-import { SelectionError, selectPages, type SelectionContext } from '../src';
+import { selectPages, type SelectionError, type SelectionContext } from '../src';
 import { documentOf } from './jobs';
+import { errorIn } from './selection-errors';
 
 const TEN: SelectionContext = { facts: documentOf(10), rotate: 0, forgiving: false };
 const read = (text: string): number[] => selectPages(text, TEN);
 
-function errorOf(text: string): SelectionError {
-  try {
-    read(text);
-  } catch (error) {
-    if (error instanceof SelectionError) return error;
-    throw error;
-  }
-  throw new Error(`"${text}" was read without an error`);
-}
+const errorOf = (text: string): SelectionError => errorIn(() => read(text));
 
 describe('a word that is none of the language', () => {
   test.each<[string, string | null]>([

@@ -1,19 +1,12 @@
 import fc from 'fast-check';
 import { listPages, sayPages, SelectionError, selectPages, writeSelection, type SelectionContext } from '../src';
+import { errorIn } from './selection-errors';
 import { A3, A4, documentOf, documentWith, LETTER, turned } from './jobs';
 
 const TEN: SelectionContext = { facts: documentOf(10), rotate: 0, forgiving: false };
 const read = (text: string, context = TEN): number[] => selectPages(text, context);
 
-function errorOf(text: string): SelectionError {
-  try {
-    read(text);
-  } catch (error) {
-    if (error instanceof SelectionError) return error;
-    throw error;
-  }
-  throw new Error(`"${text}" was read without an error`);
-}
+const errorOf = (text: string): SelectionError => errorIn(() => read(text));
 
 describe('reading a selection', () => {
   test.each<[string, number[]]>([
@@ -87,15 +80,7 @@ describe('sections and headings', () => {
   );
   const context = { facts, rotate: 0, forgiving: false };
   const pages = (text: string, forgiving = false): number[] => selectPages(text, { ...context, forgiving });
-  const errorIn = (text: string): SelectionError => {
-    try {
-      pages(text);
-    } catch (error) {
-      if (error instanceof SelectionError) return error;
-      throw error;
-    }
-    throw new Error(`"${text}" was read without an error`);
-  };
+  const wrongIn = (text: string): SelectionError => errorIn(() => pages(text));
 
   test.each<[string, number[]]>([
     ['1:', [3, 4, 5]],
@@ -138,7 +123,7 @@ describe('sections and headings', () => {
     ['"Index"', 0, null, '"Index" is not a heading of manual.pdf'],
     ['1, "Fees', 3, '"Fees"', 'this quotation mark is not closed'],
   ])('%s is an error', (text, position, repair, message) => {
-    const error = errorIn(text);
+    const error = wrongIn(text);
     expect([error.position, error.repair, error.message]).toEqual([position, repair, message]);
   });
 

@@ -3,7 +3,7 @@ import { mmToPoints, saySize, type Size } from '../paper/sizes';
 import type { Route, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 import type { Box, Extent } from '../paper/box';
-import { without, type BoundEdge } from './binding';
+import type { BoundEdge, Edge } from './binding';
 import type { Run } from './run';
 
 /** The whole of a side as it is read, its lower left corner at the origin. */
@@ -21,6 +21,20 @@ export function inset(box: Box, margin: number): Box {
   const most = Math.min(box.width, box.height) / 2 - 0.5;
   const kept = Math.max(0, Math.min(margin, most));
   return { x: box.x + kept, y: box.y + kept, width: box.width - 2 * kept, height: box.height - 2 * kept };
+}
+
+/** A box with one edge moved inward. */
+export function without({ x, y, width, height }: Box, edge: Edge, by: number): Box {
+  switch (edge) {
+    case 'left':
+      return { x: x + by, y, width: width - by, height };
+    case 'right':
+      return { x, y, width: width - by, height };
+    case 'bottom':
+      return { x, y: y + by, width, height: height - by };
+    case 'top':
+      return { x, y, width, height: height - by };
+  }
 }
 
 /** The margins of a run, in points: its own, and the larger of its own and the printer's, outside which nothing is laid. */

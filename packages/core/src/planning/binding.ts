@@ -1,4 +1,3 @@
-import type { Box } from '../paper/box';
 import type { Orientation } from '../paper/orientation';
 import { mmToPoints } from '../paper/sizes';
 import type { Side } from '../plan/plan';
@@ -57,20 +56,6 @@ export function bindingOf({ bind, bindingMargin }: Ticket, runs: readonly Faced[
 /** Whether a run's face, counted from 0, lies on the back of its sheet. */
 export const isBackOf = ({ sides }: Pick<Run, 'sides'>, face: number): boolean =>
   sides === 'two-sided' && face % 2 === 1;
-
-/** A box with one edge moved inward. */
-export function without({ x, y, width, height }: Box, edge: Edge, by: number): Box {
-  switch (edge) {
-    case 'left':
-      return { x: x + by, y, width: width - by, height };
-    case 'right':
-      return { x, y, width: width - by, height };
-    case 'bottom':
-      return { x, y: y + by, width, height: height - by };
-    case 'top':
-      return { x, y, width, height: height - by };
-  }
-}
 
 /** How far what lies on a side moves away from its bound edge: across and up. */
 export function inwardFrom({ edge, free }: BoundEdge): readonly [number, number] {

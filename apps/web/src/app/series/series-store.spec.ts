@@ -37,6 +37,7 @@ function begin() {
   const api = {
     series: ask('series'),
     seriesDocuments: ask('documents'),
+    skipSeriesFile: (_id: string, row: string) => ask('skip')(row),
     allSeries: () => of([]),
     setups: () => of([]),
   };
@@ -115,6 +116,44 @@ test('a change that fails is told, and the next one is made all the same', async
   expect([store.series()?.title, store.message()]).toEqual(['second', 'Another window changed it.']);
   void store.change(({ id }) => ask('third')(id));
   expect(store.message()).toBeNull();
+});
+
+test('several are left out one after the other: one that fails is told to the end, and the rest are left out all the same', async () => {
+  const { store, answer, asked } = begin();
+  store.open('a');
+  await answer('series a', record('a'));
+  await answer('documents a', []);
+  const done = store.skip([{ id: 'one' }, { id: 'two' }, { id: 'three' }], true);
+  await settled();
+  // Each waits for the answer before, however late it comes, and nothing else is asked meanwhile.
+  expect([asked.map(({ what }) => what), store.busy()]).toEqual([['skip one'], true]);
+  await answer(
+    'skip one',
+    new HttpErrorResponse({ status: 404, error: { detail: 'This file is not in the series.' } }),
+  );
+  expect(asked.map(({ what }) => what)).toEqual(['skip two']);
+  await answer('skip two', record('a', { revision: 2 }));
+  expect([asked.map(({ what }) => what), store.message()]).toEqual([['skip three'], 'This file is not in the series.']);
+  await answer('skip three', record('a', { revision: 3 }));
+  expect(store.series()?.revision).toBe(3);
+  await answer('series a', record('a', { revision: 3 }));
+  await answer('documents a', []);
+  await done;
+  expect([store.busy(), store.message()]).toEqual([false, 'This file is not in the series.']);
+});
+
+test('whoever goes elsewhere meanwhile has them left out too, and what is shown then stays', async () => {
+  const { store, answer, asked } = begin();
+  store.open('a');
+  await answer('series a', record('a'));
+  await answer('documents a', []);
+  void store.skip([{ id: 'one' }, { id: 'two' }], true);
+  await settled();
+  store.open('b');
+  await answer('series b', record('b'));
+  await answer('skip one', record('a', { revision: 2 }));
+  await answer('skip two', record('a', { revision: 3 }));
+  expect([store.series()?.id, asked.some(({ what }) => what.startsWith('skip'))]).toEqual(['b', false]);
 });
 
 test('a word of it is asked after, once the answer before has come; a word of another is not', async () => {

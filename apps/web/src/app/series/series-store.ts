@@ -110,9 +110,18 @@ export class SeriesStore {
         if (this.state.waiting() === 1 && series.id === this.id()) this.show(record);
       });
       patchState(this.state, ({ waiting }) => ({ waiting: waiting - 1 }));
-      if (!this.busy()) await this.load(series.id);
+      // Of the one that is shown by then.
+      if (!this.busy()) await this.load(this.id());
     });
     return this.line;
+  }
+
+  /**
+   * Leaves files out, or takes them in again. All stand in the line at once, so that what goes wrong with one is told until
+   * the end, and the series is asked for once, after the last.
+   */
+  async skip(rows: readonly Pick<SeriesRow, 'id'>[], skipped: boolean): Promise<void> {
+    await Promise.all(rows.map((row) => this.change(({ id }) => this.api.skipSeriesFile(id, row.id, skipped))));
   }
 
   /** What goes wrong in something that a person does is told until the next thing is done. */
@@ -175,7 +184,9 @@ export class SeriesStore {
   private loadRecord(id: string): Promise<void> {
     return this.try(async () => {
       const record = await firstValueFrom(this.api.series(id));
-      if (id === this.id() && !this.busy()) this.show(record);
+      // While changes wait, the screen is ahead of the server; of another series they are not.
+      const isAhead = this.busy() && this.series()?.id === id;
+      if (id === this.id() && !isAhead) this.show(record);
     });
   }
 

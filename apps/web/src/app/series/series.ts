@@ -178,12 +178,13 @@ export class Series {
   }
 
   protected skip(row: SeriesRow, skipped: boolean): Promise<void> {
-    return this.store.change(({ id }) => this.api.skipSeriesFile(id, row.id, skipped));
+    return this.store.skip([row], skipped);
   }
 
   /** Those that cannot be printed so; each can be taken in again from its row. */
-  protected async leaveOutUnfit(): Promise<void> {
-    for (const { row, mark } of this.store.rows()) if (mark === 'unfit') await this.skip(row, true);
+  protected leaveOutUnfit(): Promise<void> {
+    const unfit = this.store.rows().flatMap(({ row, mark }) => (mark === 'unfit' ? [row] : []));
+    return this.store.skip(unfit, true);
   }
 
   protected async setUp({ id: rowId, jobId, name }: SeriesRow): Promise<void> {

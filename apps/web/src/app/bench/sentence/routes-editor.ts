@@ -4,7 +4,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  type ElementRef,
+  ElementRef,
   inject,
   Injector,
   input,
@@ -65,6 +65,7 @@ export class RoutesEditor {
   protected readonly isAsking = signal(false);
   private readonly asked = viewChild<ElementRef<HTMLInputElement>>('asked');
   private readonly injector = inject(Injector);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
   protected readonly trays = computed(() => trayLabels(this.situation()).map(([id, label]) => ({ id, label })));
 
@@ -148,8 +149,21 @@ export class RoutesEditor {
 
   /** It starts as the rest, so that it changes only what is then said of it. */
   protected begin(pages: string): void {
+    if (pages.trim() === '') return this.giveUp();
     this.isAsking.set(false);
-    if (pages.trim() !== '') this.put([...this.routes(), { pages, tray: this.ticket().tray }]);
+    this.put([...this.routes(), { pages, tray: this.ticket().tray }]);
+    this.focus(`[aria-label="Tray of route ${this.routes().length}"]`);
+  }
+
+  protected giveUp(): void {
+    this.isAsking.set(false);
+    this.focus('.add');
+  }
+
+  /** What had the focus is gone: it goes to where one goes on. */
+  private focus(selector: string): void {
+    const find = (): HTMLElement | null => this.host.nativeElement.querySelector<HTMLElement>(selector);
+    afterNextRender(() => find()?.focus(), { injector: this.injector });
   }
 
   protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
