@@ -9,7 +9,8 @@ take_lock
 require_node
 require_debian postgres=postgresql chromium-headless-shell=chromium-headless-shell gs=ghostscript qpdf=qpdf
 install_packages
-# A thousand pages and more.
+# What the template of databases is made with, and a thousand pages and more.
+fetch_manual maint-guide usr/share/doc/maint-guide/maint-guide.en.pdf
 fetch_manual octave-doc usr/share/doc/octave/octave.pdf
 draw_demo
 build_all

@@ -115,6 +115,11 @@ export function planTable(plan: Plan, printer: Printer | null): string {
     table([head, ...rows]),
     `${counted(tally.sheetsPerSet, 'sheet')} a set, ${counted(plan.sets, 'set')}${plan.collate ? '' : ', not in sets'}, ` +
       `${counted(tally.sheets, 'sheet')} in all, ${counted(tally.sides, 'printed side')}`,
+    ...(tally.pieces === null
+      ? []
+      : [
+          `${counted(tally.pieces, 'piece')}${tally.piecesOver ? `, ${tally.piecesOver} of them to fill the last sheet` : ''}`,
+        ]),
     ...(informationSheet
       ? [
           `before it an information sheet of ${saySize(informationSheet.paper.size)} from ${nameOf(informationSheet.tray)}`,

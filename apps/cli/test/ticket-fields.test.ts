@@ -111,6 +111,30 @@ const FIELDS: Record<string, () => Promise<void>> = {
     ),
   'layout.turn': async () =>
     expect(firstCell(await planOf({ layout: { kind: 'grid', columns: 1, rows: 2, turn: 'best' } })).turn).toBe(270),
+  'layout.backs': async () => {
+    const layout = { kind: 'grid' as const, pagesPerSide: 2 as const, backs: 'behind' as const };
+    expect(pagesOf(await planOf({ layout }))).toBe('7+9/8+10 11+13/12+14');
+  },
+  'layout.stack': async () => {
+    const layout = { kind: 'grid' as const, pagesPerSide: 4 as const, stack: 'cut' as const };
+    expect(pagesOf(await planOf({ layout }))).toBe('7+9+11+13/- 8+10+12+14/-');
+  },
+  pieces: async () => {
+    const plan = await planOf({ pieces: null });
+    expect([plan.sheets.length, plan.tally.pieces]).toEqual([8, null]);
+  },
+  'pieces.count': async () => {
+    const plan = await planOf({ pieces: { count: 3 } }, [{ ...document, pages: '7-8' }]);
+    expect([pagesOf(plan), plan.tally.pieces]).toEqual(['7/- 8/- 7/-', 3]);
+    expect(complained).toBe('');
+    expect(await run({ version: 1, documents: [document], pieces: { count: 3 }, layout: { kind: 'booklet' } })).toBe(2);
+    expect(complained).toContain('pieces: a booklet is not cut into pieces');
+  },
+  'pieces.fill': async () => {
+    const layout = { kind: 'grid' as const, pagesPerSide: 4 as const };
+    const plan = await planOf({ pieces: { count: 1, fill: true }, layout }, [{ ...document, pages: '7-8' }]);
+    expect([pagesOf(plan), plan.tally.pieces, plan.tally.piecesOver]).toEqual(['7+8+7+8/-', 4, 3]);
+  },
   'layout.gutter': async () => {
     const gap = async (gutter: number) => {
       const [left, right] = firstSide(await planOf({ layout: { kind: 'grid', columns: 2, rows: 1, gutter } })).cells;

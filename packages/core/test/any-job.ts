@@ -48,38 +48,54 @@ const scale = fc.record({
   percent: fc.integer({ min: 10, max: 400 }),
 });
 
+const cards = fc
+  .record({
+    backs: fc.constant('behind' as const),
+    stack: fc.constantFrom('sheets' as const, 'cut' as const),
+  })
+  .chain((behind) => grid.map((one) => ({ ...one, ...behind })));
+
 /** A ticket over one or two documents, with the pages its selections were made from. */
-export const job = fc.array(facts, { minLength: 1, maxLength: 2 }).chain((documents) => {
-  const pagesOf = (document: DocumentFacts) =>
-    fc.array(fc.integer({ min: 1, max: document.pages.length }), { minLength: 1, maxLength: 30 });
-  const route = fc.record(
-    {
-      pages: fc.array(fc.integer({ min: 1, max: 24 }), { minLength: 1, maxLength: 8 }).map((list) => list.join(',')),
-      tray,
+const jobWith = <T extends { readonly kind: 'grid' | 'booklet' }>(layout: fc.Arbitrary<T>) =>
+  fc.array(facts, { minLength: 1, maxLength: 2 }).chain((documents) => {
+    const pagesOf = (document: DocumentFacts) =>
+      fc.array(fc.integer({ min: 1, max: document.pages.length }), { minLength: 1, maxLength: 30 });
+    const route = fc.record(
+      {
+        pages: fc.array(fc.integer({ min: 1, max: 24 }), { minLength: 1, maxLength: 8 }).map((list) => list.join(',')),
+        tray,
+        sides,
+        layout,
+        rotate: fc.constantFrom(0, 90, 180, 270),
+        ownSheet: fc.boolean(),
+      },
+      { requiredKeys: ['pages', 'tray'] },
+    );
+    return fc.record({
+      documents: fc.constant(documents),
+      pages: fc.tuple(...documents.map(pagesOf)),
+      copies: fc.integer({ min: 1, max: 4 }),
+      collate: fc.boolean(),
       sides,
+      tray,
       layout,
-      rotate: fc.constantFrom(0, 90, 180, 270),
-      ownSheet: fc.boolean(),
-    },
-    { requiredKeys: ['pages', 'tray'] },
-  );
-  return fc.record({
-    documents: fc.constant(documents),
-    pages: fc.tuple(...documents.map(pagesOf)),
-    copies: fc.integer({ min: 1, max: 4 }),
-    collate: fc.boolean(),
-    sides,
-    tray,
-    layout,
-    bind: fc.constantFrom('left' as const, 'right' as const, 'top' as const),
-    scale,
-    margin: fc.integer({ min: 0, max: 30 }),
-    bindingMargin: fc.constantFrom(0, 0, 6),
-    newSheet: fc.record({ documents: fc.boolean(), sections: fc.constant(false) }),
-    slips: fc.record({ between: fc.constantFrom('nothing', 'nothing', 'sets', 'documents'), tray: fc.constant(null) }),
-    routes: fc.array(route, { maxLength: 4 }),
+      bind: fc.constantFrom('left' as const, 'right' as const, 'top' as const),
+      scale,
+      margin: fc.integer({ min: 0, max: 30 }),
+      bindingMargin: fc.constantFrom(0, 0, 6),
+      newSheet: fc.record({ documents: fc.boolean(), sections: fc.constant(false) }),
+      slips: fc.record({
+        between: fc.constantFrom('nothing', 'nothing', 'sets', 'documents'),
+        tray: fc.constant(null),
+      }),
+      routes: fc.array(route, { maxLength: 4 }),
+    });
   });
-});
+
+export const job = jobWith(layout);
+
+/** The same, of whose pages some are pairs, fronts and backs of pieces. */
+export const cardJob = jobWith(fc.oneof(cards, cards, layout));
 
 export type Job = typeof job extends fc.Arbitrary<infer T> ? T : never;
 

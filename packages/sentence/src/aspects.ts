@@ -18,6 +18,7 @@ import {
 import { footLine, footLinePlace, headLine, headLinePlace } from './lines';
 import { delivery, inTurn, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
 import { outputBin } from './output-bin';
+import { backs, pieces, stack } from './pieces';
 import { bindingMargin, color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
 /** Of each document, after its pages. */
@@ -30,6 +31,8 @@ export const PAGE_ASPECTS: readonly Aspect[] = [
   repeat,
   flow,
   turn,
+  backs,
+  stack,
   gutter,
   frame,
   cutMarks,
@@ -49,6 +52,7 @@ export const PAGE_ASPECTS: readonly Aspect[] = [
 /** Of the whole job, in the order of the sentence; the tray comes after the routes. */
 export const JOB_ASPECTS: readonly Aspect[] = [
   inTurn,
+  pieces,
   copies,
   sets,
   sides,

@@ -1,10 +1,14 @@
 import type { Ticket } from '@foglio/core';
 import type { Aspect } from './aspect';
-import { choicesOf, numberOf } from './field';
+import { choicesOf, numberOf, patchOf } from './field';
+import { isBehind } from './pieces';
+import type { Choice, Situation } from './situation';
 
 /** How many, in what order, on which sides. */
 
 const folded = (ticket: Ticket): boolean => ticket.layout.kind === 'booklet';
+
+const onBothSides = (situation: Situation): boolean => situation.ticket.sides === 'two-sided' || isBehind(situation);
 
 export function sayBind(bind: Ticket['bind']): string {
   if (bind === 'top') return 'like a pad';
@@ -43,13 +47,18 @@ export const sides: Aspect = {
   title: 'One side or both',
   offer: null,
   lead: ', on ',
-  say: ({ ticket }) => (folded(ticket) ? null : ticket.sides === 'two-sided' ? 'both sides' : 'one side'),
+  say: (situation) => (folded(situation.ticket) ? null : onBothSides(situation) ? 'both sides' : 'one side'),
   fields: ['sides'],
-  choices: (situation) =>
-    choicesOf(situation, 'sides', [
+  choices: (situation) => {
+    const [both, one] = choicesOf(situation, 'sides', [
       ['two-sided', 'Both sides of the sheet'],
       ['one-sided', 'One side; backs stay blank'],
-    ]),
+    ]) as [Choice, Choice];
+    // Backs that lie behind their fronts are on the back whatever is said of sides.
+    return isBehind(situation)
+      ? [both, { ...one, patch: { ...one.patch, ...patchOf(situation, 'layout.backs', 'next') } }]
+      : [both, one];
+  },
 };
 
 export const bind: Aspect = {
@@ -57,7 +66,7 @@ export const bind: Aspect = {
   title: 'How the sheets turn over',
   offer: null,
   lead: ' turning ',
-  say: ({ ticket }) => (ticket.sides === 'two-sided' && !folded(ticket) ? sayBind(ticket.bind) : null),
+  say: (situation) => (onBothSides(situation) && !folded(situation.ticket) ? sayBind(situation.ticket.bind) : null),
   fields: ['bind'],
   choices: (situation) =>
     choicesOf(situation, 'bind', [

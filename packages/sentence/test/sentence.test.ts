@@ -101,6 +101,18 @@ test.each<[string, string]>([
     'Print both pages of a and the only page of b, a page of each in turn, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
+    read({ pieces: { count: 120 }, layout: { kind: 'grid', pagesPerSide: 4, stack: 'cut' } }, CONTRACT, '1'),
+    'Print page 1 of Season contract, 120 pieces, one copy, on one side, 4 pages a side, in piles to cut and stack, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+  ],
+  [
+    read({ pieces: { count: 87, fill: true }, layout: { kind: 'grid', pagesPerSide: 4, backs: 'behind' } }),
+    'Print all 14 pages of Season contract, 87 pieces and as many more as fill the last sheet, one copy, on both sides turning like a book, 4 pages a side, each back behind its own front, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+  ],
+  [
+    read({ pieces: { count: 4 }, layout: { kind: 'booklet' } }),
+    'Print all 14 pages of Season contract, one copy, folded as a booklet, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+  ],
+  [
     read({ sides: 'two-sided', bindingMargin: 12, margin: 5 }),
     'Print all 14 pages of Season contract, one copy, on both sides turning like a book, 1 page a side, made smaller only where needed, on each page’s own paper size, keeping 5 mm free, in colour, leaving 12 mm for the binding, from whichever tray holds its paper.',
   ],

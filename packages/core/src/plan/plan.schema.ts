@@ -162,6 +162,8 @@ export const planSchema = {
         'sheets',
         'sides',
         'blankSides',
+        'pieces',
+        'piecesOver',
         'byTray',
         'byPaper',
         'cost',
@@ -174,6 +176,9 @@ export const planSchema = {
         sheets: { type: 'integer' },
         sides: { type: 'integer' },
         blankSides: { type: 'integer' },
+        /** Over all sets, with those that only fill the last sheets; null where the ticket counts no pieces. */
+        pieces: { type: ['integer', 'null'] },
+        piecesOver: { type: ['integer', 'null'] },
         byTray: counts,
         byPaper: counts,
         cost: { type: 'number' },

@@ -20,7 +20,7 @@ const OF_PORTRAIT: Readonly<Record<Edge, Edge>> = { top: 'left', right: 'top', b
 
 /** What of a run tells how its sides are read. */
 export interface Faced {
-  readonly faces: readonly Pick<Side, 'orientation'>[];
+  readonly faces: readonly Pick<Side, 'orientation' | 'cells'>[];
   /** Of a booklet: it is held as its fold has it, whatever the rest of the job. */
   readonly signatures: readonly number[] | null;
 }
@@ -30,13 +30,21 @@ export function heldAs(runs: readonly Faced[]): Orientation {
   let [portrait, landscape] = [0, 0];
   for (const { faces, signatures } of runs) {
     if (signatures) continue;
-    for (const { orientation } of faces) {
+    for (const { orientation, cells } of faces) {
+      if (cells.length === 0) continue;
       if (orientation === 'portrait') portrait += 1;
       else landscape += 1;
     }
   }
   return portrait >= landscape ? 'portrait' : 'landscape';
 }
+
+/**
+ * Whether all two-sided sheets of a job turn on their long edge, so that the set can be leafed through in one hand (model,
+ * Geometry, Turning over); otherwise on the short one. Keywords: RFC 8011, 5.2.8.
+ */
+export const turnsOnLongEdge = (runs: readonly Faced[], bind: Ticket['bind']): boolean =>
+  heldAs(runs) === 'portrait' ? bind !== 'top' : bind === 'top';
 
 /** Tells by which edge a side is bound (model, Pages and pieces, Binding margin). */
 export type Binding = (orientation: Orientation, isBack: boolean) => BoundEdge;

@@ -1,5 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../printer/printer';
+import { pairUp } from './behind';
 import type { GatheredPlan, PlanOptions } from '../plan/plan';
 import { pageRules, type PageRules } from '../ticket/page-rules';
 import { requirePlannable } from '../ticket/plannable';
@@ -9,6 +10,7 @@ import { gather } from './gather';
 import { layOut, type LaidOutRun } from './layout';
 import { withLines } from './lines';
 import { pair } from './pair';
+import { layPieces } from './pieces';
 import { route } from './route';
 import { divideIntoRuns, type Run } from './run';
 import { select } from './select';
@@ -32,9 +34,12 @@ export function draft(
   const rules = pageRules(ticket, documents);
   const selected = select(ticket, documents);
   const routed = route(selected, ticket, documents, rules);
-  const runs = divideIntoRuns(routed, ticket, documents, printer);
+  const round = pairUp(routed, ticket);
+  const { runs, pieces } = layPieces(round, ticket, (stretches) =>
+    divideIntoRuns(stretches, ticket, documents, printer),
+  );
   const laidOut = withLines(layOut(runs, ticket, printer), { ticket, documents, printer, now });
   const paired = pair(laidOut, ticket.bind);
   const sheets = feed(paired, ticket, printer);
-  return { plan: gather(sheets, { ticket, documents, rules, printer, now, sentence }), runs, laidOut, rules };
+  return { plan: gather(sheets, { ticket, documents, rules, printer, pieces, now, sentence }), runs, laidOut, rules };
 }

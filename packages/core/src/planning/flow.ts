@@ -21,3 +21,17 @@ export function gridCells(area: Box, columns: number, rows: number, gutter: numb
     return { x: area.x + column * (width + gutter), y: area.y + row * (height + gutter), width, height };
   });
 }
+
+/**
+ * For each cell of a front, in the order of flow, the cell of the back that lies behind it.
+ *
+ * @param likeBook the side turns over like a page of a book: mirrored columns; otherwise like one of a pad: mirrored rows
+ */
+export function mirroredCells(columns: number, rows: number, flow: GridLayout['flow'], likeBook: boolean): number[] {
+  const cells = gridCells({ x: 0, y: 0, width: columns, height: rows }, columns, rows, 0, flow);
+  return cells.map(({ x, y }) =>
+    cells.findIndex((other) =>
+      likeBook ? other.x === columns - 1 - x && other.y === y : other.x === x && other.y === rows - 1 - y,
+    ),
+  );
+}

@@ -3,6 +3,7 @@ import type { DocumentFacts } from '../pages/facts';
 import { tally } from '../tally/tally';
 import type { Ticket } from '../ticket/ticket';
 import { apartFrom } from './feed';
+import type { LaidPieces } from './pieces';
 import type { PageRules } from '../ticket/page-rules';
 import { passesOf } from './passes';
 import { placeOfInformation, withInformation } from './information-sheet';
@@ -14,14 +15,28 @@ interface Gathering extends Pick<PlanOptions, 'now' | 'sentence'> {
   readonly documents: readonly DocumentFacts[];
   readonly rules: PageRules;
   readonly printer: Printer;
+  /** Of one set. */
+  readonly pieces: LaidPieces['pieces'];
 }
 
 /** Step 8. The sheets of one set, and how many sets; copies are never spelled out, so ten thousand cost what one costs. */
-export function gather(sheets: Sheet[], { ticket, documents, rules, printer, now, sentence }: Gathering): GatheredPlan {
+export function gather(
+  sheets: Sheet[],
+  { ticket, documents, rules, printer, pieces, now, sentence }: Gathering,
+): GatheredPlan {
   const slipBetweenSets = slipBetween(sheets, ticket, printer);
   const passes = passesOf(sheets, printer);
   const blank = placeOfInformation(sheets, passes, ticket, printer);
-  const counted = tally({ sheets, outside: { blank, slipBetweenSets }, passes, ticket, documents, rules, printer });
+  const counted = tally({
+    sheets,
+    outside: { blank, slipBetweenSets },
+    passes,
+    ticket,
+    documents,
+    rules,
+    printer,
+    pieces,
+  });
   const told = { ticket, documents, printer, byTray: counted.byTray, now, sentence };
   return {
     version: 1,

@@ -3,6 +3,7 @@ import { mmToPoints, saySize } from '../paper/sizes';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 import { inset, placeOf, sideBox, type Margins } from './area';
+import { isBlank } from './behind';
 import { gridCells } from './flow';
 import type { Box, Extent } from '../paper/box';
 import { fitScale, quarterOf, SAME_SCALE } from './place';
@@ -89,6 +90,8 @@ export function commonestSize(stretches: readonly Stretch[]): Extent {
   const first = (stretches[0] as Stretch).size;
   if (stretches.every(({ size }) => size === first)) return first;
   const counts = new Map<Extent, number>();
-  for (const { size, pages } of stretches) counts.set(size, (counts.get(size) ?? 0) + pages.length);
+  for (const stretch of stretches) {
+    if (!isBlank(stretch)) counts.set(stretch.size, (counts.get(stretch.size) ?? 0) + stretch.pages.length);
+  }
   return [...counts].reduce((best, one) => (one[1] > best[1] ? one : best))[0];
 }

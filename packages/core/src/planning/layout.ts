@@ -1,16 +1,20 @@
 import { orientationOf } from '../paper/orientation';
 import type { Printer } from '../printer/printer';
 import type { GridLayout, Ticket } from '../ticket/ticket';
-import { areasOf, marginsOf, requireRoom, sideBox, type Margins } from './area';
-import { bindingOf, inwardFrom, isBackOf, type Binding, type BoundEdge } from './binding';
+import { TicketError } from '../ticket/ticket-error';
+import { areasOf, marginsOf, placeOf, requireRoom, sideBox, type Margins } from './area';
+import { liesBehind } from './behind';
+import { bindingOf, inwardFrom, isBackOf, turnsOnLongEdge, type Binding, type BoundEdge } from './binding';
 import { bookletSides } from './booklet';
+import { cardSides } from './cards';
 import { cutMarks, frames } from '../marks/cut-marks';
 import { cellCount, commonestSize, gridOf, gridOver, type Grid } from './grid';
 import type { Box, Extent } from '../paper/box';
-import { placePage, type Place, type Placement } from './place';
+import { placePage, type Place, type Placement, type Turn } from './place';
 import type { Cell, Mark, Side } from '../plan/plan';
 import type { Stretch } from './route';
 import type { Run } from './run';
+import { BLANK } from './select';
 
 /** A run with its sides in order. */
 export interface LaidOutRun {
@@ -24,13 +28,20 @@ export interface LaidOutRun {
 
 /** Step 5. Imposes each run on sides. @throws TicketError where margin or gutter leave no room */
 export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): LaidOutRun[] {
-  const unbound = sidesOf(runs, ticket, printer, null);
-  // How the set is held decides which edges are bound, and is seen only once all sides are laid.
-  const binding = bindingOf(ticket, unbound);
-  return binding ? sidesOf(runs, ticket, printer, binding) : unbound;
+  const unbound = sidesOf(runs, ticket, printer, { binding: null, onLongEdge: true });
+  // How the set is held decides which edges are bound and what lies behind what, and is seen only once all sides are laid.
+  const held = { binding: bindingOf(ticket, unbound), onLongEdge: turnsOnLongEdge(unbound, ticket.bind) };
+  const isSettled = held.binding === null && (held.onLongEdge || !runs.some(({ settings }) => liesBehind(settings)));
+  return isSettled ? unbound : sidesOf(runs, ticket, printer, held);
 }
 
-function sidesOf(runs: readonly Run[], ticket: Ticket, printer: Printer, binding: Binding | null): LaidOutRun[] {
+/** How the set is held, as far as it decides what lies where. */
+interface Held {
+  readonly binding: Binding | null;
+  readonly onLongEdge: boolean;
+}
+
+function sidesOf(runs: readonly Run[], ticket: Ticket, printer: Printer, { binding, onLongEdge }: Held): LaidOutRun[] {
   const dividedFor = divider(ticket, binding);
   return runs.map((run) => {
     const { layout } = run.settings;
@@ -38,23 +49,49 @@ function sidesOf(runs: readonly Run[], ticket: Ticket, printer: Printer, binding
     if (layout.kind === 'booklet') return { run, ...bookletSides(run, layout, margins, ticket) };
     const bound = (orientation: Side['orientation'], isBack: boolean): BoundEdge | null =>
       binding?.(orientation, isBack) ?? null;
+    requireInOrder(run, layout, ticket);
     if (cellCount(layout) === 1) return { run, signatures: null, ...onePageSides(run, layout, margins, bound, ticket) };
     const divided = dividedFor(run, layout, margins);
     const places = run.stretches.map((stretch) => landingsOf(divided, run, binding, stretch));
-    return { run, faces: gridSides(run, layout, divided), signatures: null, places };
+    const repeated = ticket.pieces === null;
+    const faces =
+      liesBehind(run.settings) || layout.stack === 'cut'
+        ? pieceSides(run, layout, divided, onLongEdge, repeated)
+        : gridSides(run, layout, divided, repeated);
+    return { run, faces, signatures: null, places };
   });
 }
 
 /** Every place where pages of a stretch may land: on backs others than on fronts, where an edge is bound. */
-const landingsOf = (
+function landingsOf(
   { placesFor }: Divided,
   { sides }: Run,
   binding: Binding | null,
   stretch: Stretch,
-): readonly Place[] =>
-  binding && sides === 'two-sided'
-    ? [...placesFor(stretch, false), ...placesFor(stretch, true)]
-    : placesFor(stretch, false);
+): readonly Place[] {
+  if (stretch.isBack) return [...placesFor(stretch, true, 'upright'), ...placesFor(stretch, true, 90)];
+  const fronts = placesFor(stretch, false);
+  return binding && sides === 'two-sided' ? [...fronts, ...placesFor(stretch, true)] : fronts;
+}
+
+/** @throws TicketError where piles would be cut from sheets whose backs hold other pages than those behind the fronts */
+function requireInOrder(run: Run, { stack, repeat }: GridLayout, ticket: Ticket): void {
+  if (stack !== 'cut' || repeat === 'fill-side' || run.sides === 'one-sided' || liesBehind(run.settings)) return;
+  const place = placeOf(run, ticket, 'layout.stack', ({ layout }) =>
+    layout?.kind === 'grid' ? layout.stack : undefined,
+  );
+  const problem = 'piles that are cut from sheets printed on both sides are not in order';
+  throw new TicketError(place, problem, 'print on one side, or lay each back behind its front');
+}
+
+/** Sides of pieces. A landscape side of a sheet that turns on its short edge turns like a book, on its long edge like a pad. */
+function pieceSides(run: Run, layout: GridLayout, divided: Divided, onLongEdge: boolean, repeated: boolean): Side[] {
+  const { side, grid, placesFor } = divided;
+  const likeBook = (grid.orientation === 'portrait') === onLongEdge;
+  return cardSides(run, layout, { ...grid, placesFor, likeBook }, repeated).map((cells) =>
+    sideOf(grid.orientation, cells, marksOf(cells, side, layout)),
+  );
+}
 
 /**
  * Sides with one page on each, every side turned like its page (model, Geometry).
@@ -75,7 +112,8 @@ function onePageSides(
 ): Pick<LaidOutRun, 'faces' | 'places'> {
   const places: Place[][] = [];
   let before = 0;
-  const faces = run.stretches.flatMap(({ document, pages, size, settings }) => {
+  let turnOfFront: Placement['turn'] = 0;
+  const faces = run.stretches.flatMap(({ document, pages, size, settings, isBack: liesBack }) => {
     const { scale, paper } = settings;
     const orientation = paper.orientation === 'auto' ? orientationOf(size.width, size.height) : paper.orientation;
     const side = sideBox(run.paper, orientation);
@@ -84,15 +122,18 @@ function onePageSides(
       const areas = areasOf(side, margins, edge);
       const onWholeSide = scale.mode === 'none' || scale.mode === 'percent';
       requireRoom(areas.kept, run, ticket);
-      const placed = placePage(size, onWholeSide ? side : areas.kept, areas.own, scale, layout.turn);
+      const turn = liesBack ? (turnOfFront === 270 ? 90 : 'upright') : layout.turn;
+      const placed = placePage(size, onWholeSide ? side : areas.kept, areas.own, scale, turn);
       const placement = onWholeSide && edge ? moved(placed, side, edge) : placed;
       return { placement, marks: marksOf([placement], side, layout) };
     };
     const front = landing(false);
+    if (!liesBack) turnOfFront = pages[0] === BLANK ? 0 : front.placement.turn;
     const back = run.sides === 'two-sided' && bound(orientation, true) ? landing(true) : front;
     places.push((back === front ? [front] : [front, back]).map(({ placement }) => ({ orientation, placement })));
     const first = before;
     before += pages.length;
+    if (pages[0] === BLANK) return [sideOf(orientation, [], null)];
     if (back === front)
       return pages.map((page) => sideOf(orientation, [cellOf(document, page, front.placement)], front.marks));
     return pages.map((page, index) => {
@@ -117,14 +158,14 @@ type Bound = (orientation: Side['orientation'], isBack: boolean) => BoundEdge | 
 interface Divided {
   readonly side: Box;
   readonly grid: Grid;
-  readonly placesFor: (stretch: Stretch, isBack: boolean) => readonly Place[];
+  readonly placesFor: (stretch: Stretch, isBack: boolean, turn?: Turn) => readonly Place[];
 }
 
 /** Sides of several cells; the last side of a run may have empty ones. */
-function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divided): Side[] {
+function gridSides(run: Run, layout: GridLayout, { side, grid, placesFor }: Divided, repeated: boolean): Side[] {
   const { orientation, cells } = grid;
   const makeSide = (placed: Cell[]): Side => sideOf(orientation, placed, marksOf(placed, side, layout));
-  if (layout.repeat === 'fill-side') {
+  if (layout.repeat === 'fill-side' && repeated) {
     let face = 0;
     return run.stretches.flatMap((stretch) =>
       stretch.pages.map((page) => {
@@ -183,23 +224,23 @@ function divider(ticket: Ticket, binding: Binding | null): (run: Run, layout: Gr
     };
     const front = over(false);
     const back = binding ? over(true) : front;
-    const divided: Divided = { side, grid, placesFor: (stretch, isBack) => (isBack ? back : front)(stretch) };
+    const divided: Divided = {
+      side,
+      grid,
+      placesFor: (stretch, isBack, turn) => (isBack ? back : front)(stretch, turn),
+    };
     known.push({ run, page, divided });
     return divided;
   };
 }
 
 /** Finds where pages land in the cells, reckoning only where a stretch is not like the one before it. */
-function placer({ orientation, cells }: Grid, layout: GridLayout): (stretch: Stretch) => readonly Place[] {
-  let last: { stretch: Stretch; places: readonly Place[] } | null = null;
-  return (stretch) => {
-    const { size, settings } = stretch;
-    if (last && last.stretch.size === size && last.stretch.settings.scale === settings.scale) return last.places;
-    const places = cells.map((cell) => {
-      const placement = placePage(size, cell, cell, settings.scale, layout.turn);
-      return { orientation, placement };
-    });
-    last = { stretch, places };
+function placer({ orientation, cells }: Grid, layout: GridLayout): (stretch: Stretch, turn?: Turn) => readonly Place[] {
+  let last: { size: Extent; scale: Ticket['scale']; turn: Turn; places: readonly Place[] } | null = null;
+  return ({ size, settings: { scale } }, turn = layout.turn) => {
+    if (last && last.size === size && last.scale === scale && last.turn === turn) return last.places;
+    const places = cells.map((cell) => ({ orientation, placement: placePage(size, cell, cell, scale, turn) }));
+    last = { size, scale, turn, places };
     return places;
   };
 }

@@ -5,6 +5,7 @@ import { mmToPoints } from '../paper/sizes';
 import { type LINE_FIELDS } from '../settings/lines';
 import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox, without } from './area';
+import { isBlank } from './behind';
 import { bindingOf, isBackOf } from './binding';
 import { layOut, visibleBox, type LaidOutRun } from './layout';
 import { sayDay } from '../marks/moment';
@@ -58,7 +59,8 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
   });
 }
 
-const pagesIn = ({ stretches }: Run): number => stretches.reduce((sum, { pages }) => sum + pages.length, 0);
+const pagesIn = ({ stretches }: Run): number =>
+  stretches.reduce((sum, one) => sum + (isBlank(one) ? 0 : one.pages.length), 0);
 
 /** How many pages a side of a run has room for. */
 function cellsOf({ faces, signatures }: LaidOutRun): number {
@@ -67,7 +69,10 @@ function cellsOf({ faces, signatures }: LaidOutRun): number {
 
 function countedRun(run: Run, before: number): Run {
   let next = before;
-  return { ...run, stretches: run.stretches.map((one) => ({ ...one, pages: one.pages.map(() => (next += 1)) })) };
+  const stretches = run.stretches.map((one) =>
+    isBlank(one) ? one : { ...one, pages: one.pages.map(() => (next += 1)) },
+  );
+  return { ...run, stretches };
 }
 
 /** Fills in what a line says of a page. */

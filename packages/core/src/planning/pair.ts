@@ -1,5 +1,5 @@
 import type { Ticket } from '../ticket/ticket';
-import { heldAs } from './binding';
+import { turnsOnLongEdge } from './binding';
 import type { LaidOutRun } from './layout';
 import type { Sheet, Side } from '../plan/plan';
 import type { Run } from './run';
@@ -21,7 +21,7 @@ export interface Leaf {
  * on a front leaves the back blank. A run never goes on on the sheet of another.
  */
 export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] {
-  const edge = turningEdge(runs, bind);
+  const edge = turnsOnLongEdge(runs, bind) ? 'two-sided-long-edge' : 'two-sided-short-edge';
   const leaves: Leaf[] = [];
   for (const { run, faces, signatures } of runs) {
     if (run.sides === 'one-sided') {
@@ -37,13 +37,4 @@ export function pair(runs: readonly LaidOutRun[], bind: Ticket['bind']): Leaf[] 
     }
   }
   return leaves;
-}
-
-/**
- * The edge all two-sided sheets of a job turn on, so that the set can be leafed through in one hand (model, Geometry,
- * Turning over). Keywords: RFC 8011, 5.2.8.
- */
-function turningEdge(runs: readonly LaidOutRun[], bind: Ticket['bind']): SheetSides {
-  const alongLongEdge = heldAs(runs) === 'portrait' ? bind !== 'top' : bind === 'top';
-  return alongLongEdge ? 'two-sided-long-edge' : 'two-sided-short-edge';
 }

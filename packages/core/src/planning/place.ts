@@ -1,5 +1,5 @@
 import type { Box, Extent } from '../paper/box';
-import type { Ticket } from '../ticket/ticket';
+import type { GridLayout, Ticket } from '../ticket/ticket';
 import type { Cell, Side } from '../plan/plan';
 
 /** What a cell of a plan says of its page's place. */
@@ -27,6 +27,9 @@ export const fitScale = (page: Extent, cell: Extent): number =>
 /** A page turned a quarter. */
 export const quarterOf = ({ width, height }: Extent): Extent => ({ width: height, height: width });
 
+/** Upright, whichever way is larger, or the one way given, as for what lies behind a page that was turned. */
+export type Turn = GridLayout['turn'] | 90;
+
 /**
  * Where a page lands in its cell: scaled, turned, centred, and clipped to the cell where it is larger.
  *
@@ -40,10 +43,11 @@ export function placePage(
   cell: Box,
   actual: Extent,
   scaleWanted: Ticket['scale'],
-  turnWanted: 'upright' | 'best',
+  turnWanted: Turn,
 ): Placement {
   const quarter = quarterOf(page);
-  const turned = turnWanted === 'best' && fitScale(quarter, cell) > fitScale(page, cell) * (1 + SAME_SCALE);
+  const better = turnWanted === 'best' && fitScale(quarter, cell) > fitScale(page, cell) * (1 + SAME_SCALE);
+  const turned = better || turnWanted === 90;
   const laid = turned ? quarter : page;
   const scale = scaleOf(laid, cell, actual, scaleWanted);
   const width = laid.width * scale;
@@ -53,7 +57,7 @@ export function placePage(
   const y = atTop ? cell.y + cell.height - height : cell.y + (cell.height - height) / 2;
   const larger = width > cell.width + CLIP_SLACK || height > cell.height + CLIP_SLACK;
   const clip: Cell['clip'] = larger ? [cell.x, cell.y, cell.width, cell.height] : null;
-  return { x, y, width, height, scale, turn: turned ? 270 : 0, clip };
+  return { x, y, width, height, scale, turn: better ? 270 : turned ? 90 : 0, clip };
 }
 
 function scaleOf(page: Extent, cell: Extent, actual: Extent, { mode, percent }: Ticket['scale']): number {

@@ -2,7 +2,7 @@ import type { DocumentFacts, PageFacts } from '../pages/facts';
 import type { PageSettings, Ticket } from '../ticket/ticket';
 import type { PageRules } from '../ticket/page-rules';
 import type { Extent } from '../paper/box';
-import type { Selected } from './select';
+import { BLANK, type Selected } from './select';
 
 /**
  * Alike pages that follow each other in the order of printing: of one document, ruled by one route, of one size. A job has
@@ -19,7 +19,12 @@ export interface Stretch {
    * same object, so later steps may compare by identity.
    */
   readonly size: Extent;
+  /** Set where it is one page that lies behind the page before it, on the same piece; pages may then be `BLANK`. */
+  readonly isBack?: true;
 }
+
+/** Of a blank; it takes that of the other side of its piece. */
+const NO_SIZE: Extent = { width: 0, height: 0 };
 
 /** Step 2. The selected pages with the routes and the settings that rule them. */
 export function route(
@@ -37,6 +42,10 @@ export function route(
     while (start < pages.length) {
       const first = pages[start] as number;
       const ruler = rules.routeOf(document, first);
+      if (first === BLANK) {
+        stretches.push({ document, pages, route: ruler, settings: rules.settingsOfRoute(ruler), size: NO_SIZE });
+        break;
+      }
       const { width, height } = facts[first - 1] as PageFacts;
       let end = start + 1;
       for (; end < pages.length; end += 1) {

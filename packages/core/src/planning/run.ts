@@ -6,7 +6,9 @@ import { OF_SHEET } from '../settings';
 import type { Layout, PageSettings, Sides, Ticket } from '../ticket/ticket';
 import type { Extent } from '../paper/box';
 import type { PageName } from '../plan/plan';
+import { liesBehind } from './behind';
 import type { Stretch } from './route';
+import { BLANK } from './select';
 
 /** Why a run begins where it does; "start" is the first run of a job. */
 export type RunCause = 'start' | 'document' | 'section' | 'own-sheet' | 'settings';
@@ -26,7 +28,7 @@ export interface Run {
 
 /** The pages of a run, one after the other. */
 export const pagesOf = ({ stretches }: Run): PageName[] =>
-  stretches.flatMap(({ document, pages }) => pages.map((page) => ({ document, page })));
+  stretches.flatMap(({ document, pages }) => (pages[0] === BLANK ? [] : pages.map((page) => ({ document, page }))));
 
 /** What must be equal for two pages to share a sheet. */
 interface Kind {
@@ -54,6 +56,11 @@ export function divideIntoRuns(
   let previous: Stretch | null = null;
   let stretches: Stretch[] = [];
   for (const stretch of routed) {
+    if (stretch.isBack) {
+      // On its front's sheet, whatever its own.
+      stretches.push(stretch);
+      continue;
+    }
     for (const one of cut(stretch, starts[stretch.document - 1])) {
       const next = kindOf(one);
       const cause = previous ? (causeOf(previous, one) ?? (kind && isAlike(kind, next) ? null : 'settings')) : 'start';
@@ -82,9 +89,9 @@ function cut(stretch: Stretch, sections: ReadonlySet<number> | undefined): reado
   return parts.map((part) => ({ ...stretch, pages: part }));
 }
 
-/** Where a new sheet begins, and a slip lies; where the documents take turns these words mean nothing. */
-export function separates({ newSheet, slips, inTurn }: Ticket) {
-  if (inTurn) return { documents: false, sections: false, slips: false };
+/** Where a new sheet begins, and a slip lies; where the documents take turns, or in pieces, these words mean nothing. */
+export function separates({ newSheet, slips, inTurn, pieces }: Ticket) {
+  if (inTurn || pieces) return { documents: false, sections: false, slips: false };
   const bySlips = slips.between === 'documents';
   // A slip between documents can only lie between sheets.
   return { documents: newSheet.documents || bySlips, sections: newSheet.sections, slips: bySlips };
@@ -125,7 +132,7 @@ function makeKind(settings: PageSettings, asPage: NamedSize, printer: Printer): 
   // That the name can be read was asked before planning.
   const paper = size === 'as-page' ? asPage : { name: size, ...(readSizeName(size) as Size) };
   const tray = chooseTray(printer, settings.tray, paper.name, type);
-  const sides = settings.layout.kind === 'booklet' ? 'two-sided' : settings.sides;
+  const sides = settings.layout.kind === 'booklet' || liesBehind(settings) ? 'two-sided' : settings.sides;
   return { paper, tray, sides, settings };
 }
 

@@ -7,6 +7,9 @@ import { TicketError } from '../ticket/ticket-error';
 /** The most pages a plan may have in all documents together (model, Choosing pages). */
 const MAX_PAGES = 100_000;
 
+/** In the place of a page: a side of a piece that stays blank. */
+export const BLANK = 0;
+
 /** Pages of one document that follow each other in the order of printing. */
 export interface Selected {
   /** Counted from 1. */
@@ -18,20 +21,25 @@ export interface Selected {
 export function select(ticket: Ticket, documents: readonly DocumentFacts[]): Selected[] {
   const chosen = choose(ticket, documents);
   const whole = chosen.map((pages, index) => ({ document: index + 1, pages }));
-  return ticket.inTurn ? takeTurns(whole) : whole;
+  return ticket.inTurn ? takeTurns(whole, hasBacksBehind(ticket)) : whole;
 }
 
-/** The first page of each, then the second of each; one that is at its end is passed over (model, Pages and pieces). */
-function takeTurns(whole: readonly Selected[]): Selected[] {
-  const turns: { document: number; pages: number[] }[] = [];
+/** Whether pages may be fronts and backs of pieces. */
+const hasBacksBehind = ({ layout, routes }: Ticket): boolean =>
+  [layout, ...routes.map((route) => route.layout)].some((one) => one?.kind === 'grid' && one.backs === 'behind');
+
+/**
+ * The first page of each, then the second of each; one that is at its end is passed over, or stays blank where a front may
+ * wait for its back (model, Pages and pieces).
+ */
+function takeTurns(whole: readonly Selected[], withBlanks: boolean): Selected[] {
+  const turns: Selected[] = [];
   const longest = whole.reduce((most, { pages }) => Math.max(most, pages.length), 0);
   for (let turn = 0; turn < longest; turn += 1) {
     for (const { document, pages } of whole) {
-      const page = pages[turn];
+      const page = pages[turn] ?? (withBlanks ? BLANK : undefined);
       if (page === undefined) continue;
-      const last = turns.at(-1);
-      if (last?.document === document) last.pages.push(page);
-      else turns.push({ document, pages: [page] });
+      turns.push({ document, pages: [page] });
     }
   }
   return turns;

@@ -31,4 +31,15 @@ export const grid = {
   },
   frame: { type: 'boolean', default: false, description: 'A thin line round each page' },
   marks: { enum: ['none', 'cut'], default: 'none', description: 'Marks to cut by' },
+  backs: {
+    enum: ['next', 'behind'],
+    default: 'next',
+    description: 'Behind: pages are pairs, fronts and backs of pieces, and each back lies behind its own front',
+  },
+  stack: {
+    enum: ['sheets', 'cut'],
+    default: 'sheets',
+    description:
+      'Cut: the piles are in order once the sheets are cut and the piles laid on each other, the first on top',
+  },
 } as const;

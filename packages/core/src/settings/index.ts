@@ -15,6 +15,7 @@ import { outputBin } from './output-bin';
 import { ownSheet } from './own-sheet';
 import { pages } from './pages';
 import { paper } from './paper';
+import { pieces } from './pieces';
 import { quality } from './quality';
 import { rotate } from './rotate';
 import { scale } from './scale';
@@ -31,6 +32,7 @@ export const SETTINGS = {
   numbering,
   rotate,
   inTurn,
+  pieces,
   copies,
   collate,
   delivery,

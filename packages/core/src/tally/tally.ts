@@ -23,6 +23,8 @@ export interface TallyInput extends Pick<Plan, 'sheets' | 'passes'> {
   readonly documents: readonly DocumentFacts[];
   readonly rules: PageRules;
   readonly printer: Printer;
+  /** Of one set: how many pieces are laid, and how many of these only fill the last sheet; null without pieces. */
+  readonly pieces: { readonly laid: number; readonly over: number } | null;
 }
 
 /**
@@ -30,7 +32,7 @@ export interface TallyInput extends Pick<Plan, 'sheets' | 'passes'> {
  * sheet count in all but `sheetsPerSet` and `byPaper`, which tell of the sets alone (model, Plan).
  */
 export function tally(input: TallyInput): Tally {
-  const { sheets, outside, ticket, printer, passes } = input;
+  const { sheets, outside, ticket, printer, passes, pieces } = input;
   const { blank, slipBetweenSets: slip } = outside;
   const sets = ticket.copies;
   const slips = slip ? sets - 1 : 0;
@@ -53,6 +55,8 @@ export function tally(input: TallyInput): Tally {
     sheets: sheets.length * sets + slips + informations,
     sides: set.sides * sets + informations,
     blankSides: set.blankSides * sets + (blank?.back ? 1 : 0),
+    pieces: pieces && pieces.laid * sets,
+    piecesOver: pieces && pieces.over * sets,
     byTray,
     byPaper: times(set.byPaper, sets),
     cost: rounded(whole('cost', 8) + printer.prices.mono * informations, 4),

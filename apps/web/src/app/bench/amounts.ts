@@ -1,6 +1,10 @@
 /** "1 sheet", "18 sheets". */
 export const countSheets = (count: number): string => (count === 1 ? '1 sheet' : `${count} sheets`);
 
+/** What stands under a number of pieces: "pieces, 3 of them over". */
+export const sayPieces = (pieces: number, over: number): string =>
+  `${pieces === 1 ? 'piece' : 'pieces'}${over > 0 ? `, ${over} of them over` : ''}`;
+
 /** Money in euros: "€ 1.90". */
 export const sayMoney = (amount: number): string => `€ ${amount.toFixed(2)}`;
 

@@ -7,7 +7,7 @@ import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { sayHold } from '../printers/printer-words';
 import { sendable } from '../state/sendable';
-import { countSheets, sayHeight, sayMoney, sayTime } from './amounts';
+import { countSheets, sayHeight, sayPieces, sayMoney, sayTime } from './amounts';
 
 const LEVELS: Record<Check['level'], number> = { stop: 0, caution: 1, note: 2 };
 
@@ -29,7 +29,7 @@ export class TallyBar {
   protected readonly figures = computed<readonly (readonly [string, string])[]>(() => {
     const plan = this.bench().plan;
     if (!plan) return [];
-    const { sheets, sides, cost, seconds, heightMm } = plan.tally;
+    const { sheets, sides, pieces, piecesOver, cost, seconds, heightMm } = plan.tally;
     const { trays, prices } = this.bench().printer!.profile;
     const priced = prices.mono > 0 || prices.color > 0 || trays.some(({ price }) => price > 0);
     // A page of which it is not known yet whether it holds colour counts as colour, on a printer that has it.
@@ -40,6 +40,7 @@ export class TallyBar {
         String(sheets),
         `${sheets === 1 ? 'sheet' : 'sheets'} in ${plan.sets === 1 ? '1 set' : `${plan.sets} sets`}${plan.informationSheet ? ', 1 before' : ''}`,
       ],
+      ...(pieces === null ? [] : [[String(pieces), sayPieces(pieces, piecesOver ?? 0)] as const]),
       [String(sides), sides === 1 ? 'printed side' : 'printed sides'],
       ...(priced ? [[sayMoney(cost), upTo ? 'at most, all in colour' : 'paper and printing'] as const] : []),
       ...(seconds === null ? [] : [[sayTime(seconds), 'at the printer'] as const]),
