@@ -1,5 +1,5 @@
 import { userInfo } from 'node:os';
-import { isMonochrome, momentOf, partOf, type Check, type Plan, type Printer } from '@foglio/core';
+import { inTwoPasses, isMonochrome, momentOf, partOf, type Check, type Plan, type Printer } from '@foglio/core';
 import { askProfile, IppError, sendShipment, shipmentOf } from '@foglio/ipp';
 import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
 import { confirmed } from './confirm';
@@ -100,8 +100,10 @@ export async function sendCommand(
     if (!(await confirmed(cautions, plan.tally.sheets))) return BAD_INPUT;
     await requireSame(job, { plan, printer, moment, address: options.to });
   }
-  if (plan.passes) {
-    complain(`${file}: ${printer.name} prints one side only: print it one-sided, or on another printer`);
+  if (inTwoPasses(plan)) {
+    complain(
+      `${file}: ${printer.name} prints one side only: print it one-sided, fronts and backs one after the other (faces), or on another printer`,
+    );
     return STOPPED;
   }
   const shipment = shipmentOf(plan, job.ticket, printer);

@@ -1,10 +1,11 @@
 import {
   findTray,
+  inTwoPasses,
   labelOf,
   listNumbers,
+  matchSize,
   orientationOf,
   pointsToMm,
-  matchSize,
   saySize,
   sectionsOf,
   trayName,
@@ -130,7 +131,7 @@ export function planTable(plan: Plan, printer: Printer | null): string {
       : []),
     ...(plan.delivery === 'last-to-first' ? ['last sheet first'] : []),
     ...Object.entries(tally.byTray).map(([tray, count]) => `${nameOf(tray)}: ${counted(count, 'sheet')}`),
-    ...(plan.passes ? sayPasses(plan.passes) : []),
+    ...sayPasses(plan),
     ...plan.checks.flatMap((check) => [
       `${check.level}: ${check.message}`,
       ...(check.repair ? [`  to settle it: ${check.repair.label} ${JSON.stringify(check.repair.patch)}`] : []),
@@ -151,13 +152,27 @@ const HANDLING = {
 } as const;
 
 /** What a person does by hand on a printer without a duplex unit. */
-function sayPasses([fronts, backs]: NonNullable<Plan['passes']>): string[] {
-  const turned = backs.turned.length > 0 ? `, upside down: ${listNumbers(backs.turned)}` : '';
+function sayPasses(plan: Plan): string[] {
+  const both = inTwoPasses(plan);
+  if (!both) return (plan.passes ?? []).flatMap((pass) => sayAlone(pass));
+  const [fronts, backs] = both;
+  const turned = sayTurned(backs);
   return [
     `first pass, fronts of sheets ${listNumbers(fronts.order)}`,
     `then ${HANDLING[backs.handling]}`,
     `second pass, backs of sheets ${listNumbers(backs.order)}${turned}`,
   ];
+}
+
+type Pass = NonNullable<Plan['passes']>[number];
+type BackPass = Extract<Pass, { readonly side: 'back' }>;
+
+const sayTurned = ({ turned }: BackPass): string => (turned.length > 0 ? `, upside down: ${listNumbers(turned)}` : '');
+
+/** One of the two passes alone, as the ticket asks for it. */
+function sayAlone(pass: Pass): string[] {
+  if (pass.side === 'front') return [`fronts alone, of sheets ${listNumbers(pass.order)}`];
+  return [HANDLING[pass.handling], `backs alone, of sheets ${listNumbers(pass.order)}${sayTurned(pass)}`];
 }
 
 function saySide(side: Side): string {

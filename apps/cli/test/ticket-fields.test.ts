@@ -111,6 +111,11 @@ const FIELDS: Record<string, () => Promise<void>> = {
     ),
   'layout.turn': async () =>
     expect(firstCell(await planOf({ layout: { kind: 'grid', columns: 1, rows: 2, turn: 'best' } })).turn).toBe(270),
+  faces: async () => {
+    const fronts = await planOf({ sides: 'two-sided', faces: 'fronts' });
+    expect(pagesOf(fronts)).toBe('7/- 9/- 11/- 13/-');
+    expect(pagesOf(await planOf({ sides: 'two-sided', faces: 'backs' }))).toBe('8/- 10/- 12/- 14/-');
+  },
   'layout.backs': async () => {
     const layout = { kind: 'grid' as const, pagesPerSide: 2 as const, backs: 'behind' as const };
     expect(pagesOf(await planOf({ layout }))).toBe('7+9/8+10 11+13/12+14');
@@ -118,10 +123,6 @@ const FIELDS: Record<string, () => Promise<void>> = {
   'layout.stack': async () => {
     const layout = { kind: 'grid' as const, pagesPerSide: 4 as const, stack: 'cut' as const };
     expect(pagesOf(await planOf({ layout }))).toBe('7+9+11+13/- 8+10+12+14/-');
-  },
-  pieces: async () => {
-    const plan = await planOf({ pieces: null });
-    expect([plan.sheets.length, plan.tally.pieces]).toEqual([8, null]);
   },
   'pieces.count': async () => {
     const plan = await planOf({ pieces: { count: 3 } }, [{ ...document, pages: '7-8' }]);

@@ -7,6 +7,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import PDFDocument from 'pdfkit';
 import {
   deliver,
+  inTwoPasses,
   isInformationSheet,
   partOf,
   passPlan,
@@ -235,13 +236,14 @@ async function send(made: Plan, { ticket, documents }: Job, printer: Printer, pr
 
 /** Sends a job, in two passes where it must be, and gives what lies in the output at the end. */
 async function print(made: Plan, job: Job, printer: Printer, machine: Machine, archive: Archive, uri: string) {
-  if (!made.passes) {
+  const passes = inTwoPasses(made);
+  if (!passes) {
     const { shipment, jobs } = await send(made, job, printer, uri);
     return { shipment, record: await recordOf(machine, archive, jobs) };
   }
   const fronts = await send(passPlan(made, 'front', printer.refeedTray), job, printer, uri);
   await recordOf(machine, archive, fronts.jobs);
-  await machine.refeed(machine.jobs.get(fronts.jobs.at(-1)!)!, made.passes[1].handling === 'turn-over');
+  await machine.refeed(machine.jobs.get(fronts.jobs.at(-1)!)!, passes[1].handling === 'turn-over');
   const backs = await send(passPlan(made, 'back', printer.refeedTray), job, printer, uri);
   return { shipment: fronts.shipment, record: await recordOf(machine, archive, backs.jobs, backs.jobs) };
 }

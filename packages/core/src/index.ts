@@ -58,6 +58,7 @@ export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './sending/ways';
 export { pageRules, type PageRules } from './ticket/page-rules';
 export { routeCatches, type RouteCatch } from './planning/route-catches';
+export { inTwoPasses, isBacksAlone } from './planning/passes';
 export { passPlan } from './sending/pass-plan';
 export {
   asSent,

@@ -1,6 +1,6 @@
 import { deepStrictEqual as same, ok as holds } from 'node:assert/strict';
 import fc from 'fast-check';
-import { boxOfText, passPlan, plan, type DocumentFacts, type Plan, type TicketInput } from '../src';
+import { boxOfText, inTwoPasses, passPlan, plan, type DocumentFacts, type Plan, type TicketInput } from '../src';
 import { widthOf } from '../src/marks/line-widths';
 import { eachSide } from '../src/plan/each-side';
 import { readPrinter, readTicket } from '../src/validate';
@@ -157,7 +157,7 @@ test('in the second pass a text is turned with its side', () => {
   const [back] = passPlan(passes, 'back', null).sheets;
   const [text] = back!.front.texts!;
   const [before] = passes.sheets[0]!.back!.texts!;
-  expect(passes.passes?.[1].turned).toEqual([1]);
+  expect(inTwoPasses(passes)?.[1].turned).toEqual([1]);
   expect([text!.text, text!.turn]).toEqual(['2', 180]);
   expect(text!.x).toBeCloseTo(A4.width - before!.x, 2);
   expect(text!.y).toBeCloseTo(A4.height - before!.y, 2);

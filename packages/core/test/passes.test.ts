@@ -1,6 +1,6 @@
-import { deliver, leaf, type Plan, type PrinterInput, type TicketInput } from '../src';
+import { asSent, deliver, inTwoPasses, leaf, passPlan, type Plan, type PrinterInput, type TicketInput } from '../src';
 import { readPrinter } from '../src/validate';
-import { A3, A4, documentOf, OFFICE, outline, planOf, turned } from './jobs';
+import { A3, A4, documentOf, OFFICE, outline, planOf, turned, type Settings } from './jobs';
 
 const simplex = (more: Partial<PrinterInput> = {}): PrinterInput => ({ ...OFFICE, duplex: false, ...more });
 const ticket: Omit<TicketInput, 'version' | 'documents'> = { tray: 'tray-1', sides: 'two-sided' };
@@ -32,7 +32,7 @@ test('a printer with a duplex unit, or a job without backs, needs none', () => {
 test('backs of sheets that turn on the short edge are sent upside down', () => {
   const plan = planOf({ ...ticket, bind: 'top' }, [documentOf(3)], simplex());
   expect(plan.sheets[0]!.sides).toBe('two-sided-short-edge');
-  expect(plan.passes![1].turned).toEqual([1, 2]);
+  expect(inTwoPasses(plan)![1].turned).toEqual([1, 2]);
 });
 
 test('every sheet passes twice, also where a back is blank or the sheet is one-sided', () => {
@@ -74,7 +74,7 @@ describe('deliver', () => {
   test('a wrong order or a stack put in the wrong way would show', () => {
     const printer = simplex();
     const plan = planOf(ticket, [documentOf(6)], printer);
-    const [fronts, backs] = plan.passes!;
+    const [fronts, backs] = inTwoPasses(plan)!;
     const wrongOrder: Plan = { ...plan, passes: [fronts, { ...backs, order: [1, 2, 3] }] };
     const first = [...deliver(wrongOrder, readPrinter(printer))][0]!;
     expect(first.upper!.sheet.index).not.toBe(first.lower!.sheet.index);
@@ -144,4 +144,74 @@ test('sheets of two sizes cannot go back into one tray', () => {
     sheets: [2],
   });
   expect(plan.passes).not.toBeNull();
+});
+
+describe('fronts or backs alone (model, Pages and pieces)', () => {
+  const alone = (faces: 'fronts' | 'backs', settings: Settings = {}, printer: PrinterInput = OFFICE) =>
+    planOf({ ...ticket, faces, ...settings }, [documentOf(5)], printer);
+
+  test('that face of every sheet, one-sided, with a blank where it is missing', () => {
+    expect(outline(alone('fronts'))).toEqual(['tray-1: 1', 'tray-1: 3', 'tray-1: 5']);
+    expect(outline(alone('backs'))).toEqual(['tray-1: 2', 'tray-1: 4', 'tray-1: -']);
+    expect(alone('backs').sheets.map(({ sides, back }) => [sides, back])).toEqual(Array(3).fill(['one-sided', null]));
+  });
+
+  test.each(KINDS)(
+    'printing on the %s face and delivering %s: in the order and the way of two passes',
+    (on, delivers) => {
+      const printer = simplex({ printsOn: on, delivers });
+      const [front, back] = inTwoPasses(planOf({ ...ticket, bind: 'top' }, [documentOf(5)], printer))!;
+      // Any printer, whether it turns paper over or not.
+      for (const duplex of [true, false]) {
+        expect(alone('fronts', { bind: 'top' }, { ...printer, duplex }).passes).toEqual([front]);
+        expect(alone('backs', { bind: 'top' }, { ...printer, duplex }).passes).toEqual([back]);
+      }
+    },
+  );
+
+  test('as sent: in the order of the pass, backs of short-edge sheets upside down', () => {
+    const printer = simplex({ printsOn: 'lower' });
+    const whole = planOf({ ...ticket, bind: 'top' }, [documentOf(5)], printer);
+    for (const [faces, which] of [
+      ['fronts', 'front'],
+      ['backs', 'back'],
+    ] as const) {
+      const sent = asSent({ ...alone(faces, { bind: 'top' }, printer), sets: 2 });
+      const expected = passPlan(whole, which, readPrinter(printer).refeedTray);
+      expect(sent.sheets.map(({ front, tray }) => [front, tray])).toEqual(
+        expected.sheets.map(({ front, tray }) => [front, tray]),
+      );
+    }
+  });
+
+  test('the tally is that of the pass: a pass a sheet, no blank backs', () => {
+    expect(alone('fronts').tally).toMatchObject({ sheets: 3, sides: 3, blankSides: 0, seconds: 6 });
+    expect(alone('backs').tally).toMatchObject({ sheets: 3, sides: 2, blankSides: 0, seconds: 6 });
+  });
+
+  test('backs go in where a stack is put in again, whatever lies there now', () => {
+    const printer: PrinterInput = { ...OFFICE, refeedTray: 'tray-4' };
+    const plan = alone('backs', { slips: { between: 'sets', tray: null }, copies: 2 }, printer);
+    expect(plan.sheets.map(({ tray }) => tray)).toEqual(['tray-4', 'tray-4', 'tray-4']);
+    expect(plan.slipBetweenSets?.tray).toBe('tray-4');
+    expect(plan.checks.map(({ code }) => code)).toEqual([]);
+  });
+
+  test('nothing is said of turning over; stacks of two sizes are stopped for backs alone', () => {
+    const heavy = { ...OFFICE, maxDuplexWeight: 60 };
+    expect(alone('fronts', {}, heavy).checks).toEqual([]);
+    const sizes = [documentOf(2), documentOf(2, A3, 'b.pdf')];
+    const codes = (faces: 'fronts' | 'backs'): string[] =>
+      planOf({ sides: 'two-sided', faces }, sizes).checks.map(({ code }) => code);
+    expect(codes('fronts')).toEqual([]);
+    expect(codes('backs')).toEqual(['two-passes-mixed']);
+  });
+
+  test('an information sheet goes through with its face', () => {
+    const informationSheet = { print: true };
+    const fronts = alone('fronts', { informationSheet } as Settings).informationSheet!;
+    const backs = alone('backs', { informationSheet } as Settings).informationSheet!;
+    expect([fronts.sides, fronts.back, fronts.front.texts?.length === 0]).toEqual(['one-sided', null, false]);
+    expect([backs.sides, backs.back, backs.front]).toEqual(['one-sided', null, { orientation: 'portrait', cells: [] }]);
+  });
 });

@@ -15,6 +15,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
     collate: true,
     delivery: 'first-to-last',
     sides: 'one-sided',
+    faces: 'both',
     bind: 'left',
     bindingMargin: 0,
     layout: {

@@ -1,5 +1,5 @@
 import type { Aspect } from './aspect';
-import { bind, bookletBind, copies, sets, sides } from './copies';
+import { bind, bookletBind, copies, faces, sets, sides } from './copies';
 import { information, informationTray } from './information';
 import {
   cover,
@@ -57,6 +57,7 @@ export const JOB_ASPECTS: readonly Aspect[] = [
   sets,
   sides,
   bind,
+  faces,
   ...PAGE_ASPECTS.slice(0, PAGE_ASPECTS.indexOf(cover)),
   bookletBind,
   ...PAGE_ASPECTS.slice(PAGE_ASPECTS.indexOf(cover)),

@@ -76,6 +76,26 @@ export const bind: Aspect = {
     ]),
 };
 
+export const faces: Aspect = {
+  name: 'faces',
+  title: 'Fronts and backs, or one of them',
+  offer: 'Fronts or backs alone',
+  lead: ', ',
+  say: ({ ticket }) =>
+    ticket.faces === 'both'
+      ? null
+      : ticket.faces === 'fronts'
+        ? 'the fronts alone'
+        : 'the backs alone, onto printed fronts',
+  fields: ['faces'],
+  choices: (situation) =>
+    choicesOf(situation, 'faces', [
+      ['both', 'Both, as the printer does them'],
+      ['fronts', 'The fronts alone'],
+      ['backs', 'The backs alone, onto sheets whose fronts are printed'],
+    ]),
+};
+
 /** Of a booklet, which is always two-sided: from which side it is read. */
 export const bookletBind: Aspect = {
   name: 'booklet-bind',

@@ -113,6 +113,10 @@ test.each<[string, string]>([
     'Print all 14 pages of Season contract, one copy, folded as a booklet, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
+    read({ sides: 'two-sided', faces: 'backs' }),
+    'Print all 14 pages of Season contract, one copy, on both sides turning like a book, the backs alone, onto printed fronts, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+  ],
+  [
     read({ sides: 'two-sided', bindingMargin: 12, margin: 5 }),
     'Print all 14 pages of Season contract, one copy, on both sides turning like a book, 1 page a side, made smaller only where needed, on each page’s own paper size, keeping 5 mm free, in colour, leaving 12 mm for the binding, from whichever tray holds its paper.',
   ],

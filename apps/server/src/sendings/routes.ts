@@ -1,5 +1,5 @@
 import type { DeliveredSheet, SendingAct, Described, toSend } from '@foglio/api';
-import { momentOf, sayDifference, sealOf, type Plan, type Seal, type Sealed } from '@foglio/core';
+import { inTwoPasses, momentOf, sayDifference, sealOf, type Plan, type Seal, type Sealed } from '@foglio/core';
 import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
@@ -114,8 +114,10 @@ function requireSeen(seal: Seal, now: Sealed): void {
 }
 
 /** Of a job in two passes: where it begins. */
-const passesOf = ({ passes }: Pick<Plan, 'passes'>) =>
-  passes ? ({ pass: 1, handling: passes[1].handling } as const) : { pass: null, handling: null };
+const passesOf = (plan: Pick<Plan, 'passes'>) => {
+  const passes = inTwoPasses(plan);
+  return passes ? ({ pass: 1, handling: passes[1].handling } as const) : { pass: null, handling: null };
+};
 
 /** The sending and its place in the queue are entered together: either both are there, or neither. */
 async function enter(db: Database, values: typeof sendings.$inferInsert): Promise<StoredSending> {

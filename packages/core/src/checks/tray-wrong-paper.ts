@@ -1,6 +1,7 @@
 import { findTray, trayName, type Tray } from '../printer/printer';
 import { saySize } from '../paper/sizes';
 import type { Repair, Sheet } from '../plan/plan';
+import { isBacksAlone } from '../planning/passes';
 import { groupSheets, indexesOf, pagesOn, type CheckContext, type CheckRule } from './context';
 import { coverTrayChange, isCoverSheet } from './cover-sheet';
 import { changePages } from './repair';
@@ -9,6 +10,8 @@ import { scaleTo } from './scale-to';
 /** A named tray holds another size than the run needs. */
 export const trayWrongPaper: CheckRule = (context) => {
   const { plan, printer } = context;
+  // Where a stack goes back for its backs, its own paper lies.
+  if (isBacksAlone(plan)) return [];
   const wrong = groupSheets(plan.sheets, (sheet) => {
     const tray = sheet.tray === null ? null : findTray(printer, sheet.tray);
     return tray && tray.size !== sheet.paper.size ? `${tray.id} ${sheet.paper.size}` : null;

@@ -1,5 +1,6 @@
 import { saySize } from '../paper/sizes';
 import type { Repair } from '../plan/plan';
+import { inTwoPasses, isBacksAlone } from '../planning/passes';
 import { outsideSets } from '../sending/printing-order';
 import { groupSheets, indexesOf, type CheckContext, type CheckRule } from './context';
 import { mapRoutes, oneSidedThroughout, withRepair } from './repair';
@@ -8,7 +9,8 @@ import { listOf } from './words';
 /** Two passes with sheets of more than one size, which cannot go back into one tray. */
 export const twoPassesMixed: CheckRule = (context) => {
   const { plan } = context;
-  if (!plan.passes) return [];
+  // Fronts alone go back nowhere.
+  if (!inTwoPasses(plan) && !isBacksAlone(plan)) return [];
   const bySize = groupSheets(plan.sheets, (sheet) => sheet.paper.size);
   for (const { paper } of outsideSets(plan)) if (!bySize.has(paper.size)) bySize.set(paper.size, []);
   if (bySize.size < 2) return [];

@@ -1,11 +1,12 @@
 import { findTray, trayName } from '../printer/printer';
+import { inTwoPasses } from '../planning/passes';
 import type { CheckRule } from './context';
 import { oneSidedThroughout, withRepair } from './repair';
 
 /** Two-sided on a printer without a duplex unit. */
 export const twoPasses: CheckRule = (context) => {
   const { plan, printer } = context;
-  const back = plan.passes?.[1];
+  const back = inTwoPasses(plan)?.[1];
   if (!back) return [];
   const tray = printer.refeedTray === null ? null : findTray(printer, printer.refeedTray);
   const into = tray ? trayName(tray) : 'the tray';

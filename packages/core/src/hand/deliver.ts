@@ -1,5 +1,6 @@
 import { facingOf, type Printer } from '../printer/printer';
 import type { Plan, Sheet, Side } from '../plan/plan';
+import { inTwoPasses, type TwoPasses } from '../planning/passes';
 import { everySheet } from '../sending/printing-order';
 
 /**
@@ -32,8 +33,9 @@ export interface DeliveredSheet {
  * printer that delivers face-down gives a stack that is in order when it is picked up and turned over.
  */
 export function* deliver(plan: Omit<Plan, 'checks'>, printer: Printer): Generator<DeliveredSheet> {
-  if (plan.passes) {
-    yield* deliverTwice(plan, plan.passes, printer);
+  const passes = inTwoPasses(plan);
+  if (passes) {
+    yield* deliverTwice(plan, passes, printer);
     return;
   }
   for (const { sheet, set } of everySheet(plan)) {
@@ -65,7 +67,7 @@ interface Paper {
  */
 function* deliverTwice(
   plan: Omit<Plan, 'checks'>,
-  [fronts, backs]: NonNullable<Plan['passes']>,
+  [fronts, backs]: TwoPasses,
   printer: Printer,
 ): Generator<DeliveredSheet> {
   const inOrder = (order: readonly number[]): Sheet[] => order.map((index) => plan.sheets[index - 1] as Sheet);

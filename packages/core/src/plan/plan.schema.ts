@@ -76,6 +76,25 @@ const fed = { enum: ['first', 'last'] } as const;
 
 const counts = { type: 'object', additionalProperties: { type: 'integer' } } as const;
 
+const frontPass = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['side', 'order'],
+  properties: { side: { const: 'front' }, order: sheetNumbers },
+} as const;
+
+const backPass = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['side', 'order', 'handling', 'turned'],
+  properties: {
+    side: { const: 'back' },
+    order: sheetNumbers,
+    handling: { enum: ['as-it-lies', 'turn-over'] },
+    turned: sheetNumbers,
+  },
+} as const;
+
 export const planSchema = {
   $schema: 'http://json-schema.org/draft-07/schema#',
   $id: 'foglio:plan',
@@ -187,34 +206,13 @@ export const planSchema = {
         seconds: { type: ['number', 'null'] },
       },
     },
+    /** Two where both sides are printed by hand; one where the ticket asks for one face alone. */
     passes: {
       anyOf: [
         { type: 'null' },
-        {
-          type: 'array',
-          minItems: 2,
-          maxItems: 2,
-          additionalItems: false,
-          items: [
-            {
-              type: 'object',
-              additionalProperties: false,
-              required: ['side', 'order'],
-              properties: { side: { const: 'front' }, order: sheetNumbers },
-            },
-            {
-              type: 'object',
-              additionalProperties: false,
-              required: ['side', 'order', 'handling', 'turned'],
-              properties: {
-                side: { const: 'back' },
-                order: sheetNumbers,
-                handling: { enum: ['as-it-lies', 'turn-over'] },
-                turned: sheetNumbers,
-              },
-            },
-          ],
-        },
+        { type: 'array', minItems: 2, maxItems: 2, additionalItems: false, items: [frontPass, backPass] },
+        { type: 'array', minItems: 1, maxItems: 1, additionalItems: false, items: [frontPass] },
+        { type: 'array', minItems: 1, maxItems: 1, additionalItems: false, items: [backPass] },
       ],
     },
     checks: {

@@ -5,13 +5,14 @@ import type { Ticket } from '../ticket/ticket';
 import { apartFrom } from './feed';
 import { widthOf } from '../marks/line-widths';
 import { sayDay, sayMoment } from '../marks/moment';
-import type { Passes } from './passes';
+import type { TwoPasses } from './passes';
 import type { Plan, Sheet, Text } from '../plan/plan';
 
 /** The information sheet of a plan: a sheet before the job that says what it is and whose. */
 export type InformationSheet = NonNullable<Plan['informationSheet']>;
 
-type Blank = Omit<InformationSheet, 'front'>;
+/** The same before anything is written on it. */
+export type BlankInformation = Omit<InformationSheet, 'front'>;
 
 /**
  * Where the information sheet comes from, and when it is fed; null where none is wanted. Among two-sided sheets it is
@@ -20,10 +21,10 @@ type Blank = Omit<InformationSheet, 'front'>;
  */
 export function placeOfInformation(
   sheets: readonly Sheet[],
-  passes: Passes | null,
+  passes: TwoPasses | null,
   { informationSheet, delivery }: Ticket,
   printer: Printer,
-): Blank | null {
+): BlankInformation | null {
   const [first] = sheets;
   if (!informationSheet.print || !first) return null;
   const fed = apartFrom(first, informationSheet.tray, printer);
@@ -37,7 +38,7 @@ export function placeOfInformation(
 }
 
 /** It lies before all else once everything is printed, so it is fed at the end where the job is printed backwards. */
-function feeding(passes: Passes | null, delivery: Plan['delivery'], { printsOn }: Printer) {
+function feeding(passes: TwoPasses | null, delivery: Plan['delivery'], { printsOn }: Printer) {
   if (!passes) return { fed: delivery === 'first-to-last' ? 'first' : 'last', fedForBacks: null } as const;
   // Fronts as in passesOf; a stack that goes in as it lies comes out backwards.
   const fed = printsOn === 'upper' ? 'first' : 'last';
@@ -69,7 +70,7 @@ const LEADING = 1.4;
 const LABELS = 84;
 
 /** The sheet with its texts: what does not fit on it any more is told by number. */
-export function withInformation(blank: Blank, told: Told): InformationSheet {
+export function withInformation(blank: BlankInformation, told: Told): InformationSheet {
   const { width, height } = blank.paper;
   const margin = mmToPoints(Math.max(told.printer.margin, LEAST_MARGIN));
   const page = new Column(margin, height - margin, width - 2 * margin, margin);

@@ -1,6 +1,7 @@
-import { turnTexts } from '../planning/lines';
+import { inTwoPasses } from '../planning/passes';
 import { OF_SHEET } from '../settings';
-import type { Cell, Mark, Plan, Sheet, Side } from '../plan/plan';
+import type { Plan, Sheet, Side } from '../plan/plan';
+import { turnSide } from './turn-side';
 
 /**
  * One of the two passes as a plan of its own: the sheets in its order, one-sided, each with the face that this pass prints.
@@ -9,8 +10,9 @@ import type { Cell, Mark, Plan, Sheet, Side } from '../plan/plan';
  * @param refeedTray where the stack goes back in, which the second pass then takes its paper from
  */
 export function passPlan(plan: Plan, which: 'front' | 'back', refeedTray: string | null): Plan {
-  if (!plan.passes) return plan;
-  const [fronts, backs] = plan.passes;
+  const passes = inTwoPasses(plan);
+  if (!passes) return plan;
+  const [fronts, backs] = passes;
   const turned = new Set(backs.turned);
   const { order } = which === 'front' ? fronts : backs;
   const sheets = order.map((index): Sheet => {
@@ -43,21 +45,3 @@ const fedBy = ({ tray }: Pick<Sheet, 'tray'>, which: 'front' | 'back', refeedTra
 
 const backOf = ({ back, front }: Pick<Sheet, 'front' | 'back'>): Side =>
   back ?? { orientation: front.orientation, cells: [] };
-
-/** A side turned by half a turn: what was at its upper edge is at its lower one. */
-function turnSide(side: Side, { width, height }: Sheet['paper']): Side {
-  const [across, up] = side.orientation === 'portrait' ? [width, height] : [height, width];
-  const cells = side.cells.map((cell): Cell => {
-    const { x, y, clip } = cell;
-    return {
-      ...cell,
-      x: across - x - cell.width,
-      y: up - y - cell.height,
-      turn: ((cell.turn + 180) % 360) as Cell['turn'],
-      clip: clip && [across - clip[0] - clip[2], up - clip[1] - clip[3], clip[2], clip[3]],
-    };
-  });
-  const marks = side.marks?.map(([x1, y1, x2, y2]): Mark => [across - x1, up - y1, across - x2, up - y2]);
-  const texts = turnTexts(side, across, up);
-  return { orientation: side.orientation, cells, ...(marks ? { marks } : {}), ...(texts ? { texts } : {}) };
-}

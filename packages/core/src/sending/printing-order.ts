@@ -1,4 +1,5 @@
 import type { Plan, Sheet } from '../plan/plan';
+import { turnSide } from './turn-side';
 
 type PlanSheets = Omit<Plan, 'checks'>;
 
@@ -10,6 +11,14 @@ export interface SetSheet {
 
 /** The sheets of one set in the order in which the printer takes paper for them. */
 export function printingOrder({ sheets, delivery, passes }: PlanSheets): readonly Sheet[] {
+  if (passes?.length === 1) {
+    const [pass] = passes;
+    const turned = new Set(pass.side === 'back' ? pass.turned : []);
+    return pass.order.map((index) => {
+      const sheet = sheets[index - 1] as Sheet;
+      return turned.has(index) ? { ...sheet, front: turnSide(sheet.front, sheet.paper) } : sheet;
+    });
+  }
   if (passes) return passes[0].order.map((index) => sheets[index - 1] as Sheet);
   return delivery === 'last-to-first' ? [...sheets].reverse() : sheets;
 }

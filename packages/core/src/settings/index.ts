@@ -5,6 +5,7 @@ import { color } from './color';
 import { copies } from './copies';
 import { delivery } from './delivery';
 import { informationSheet } from './information-sheet';
+import { faces } from './faces';
 import { inTurn } from './in-turn';
 import { layout } from './layout';
 import { lines } from './lines';
@@ -37,6 +38,7 @@ export const SETTINGS = {
   collate,
   delivery,
   sides,
+  faces,
   bind,
   layout,
   paper,

@@ -48,7 +48,7 @@ export function tally(input: TallyInput): Tally {
   add(blank?.tray ?? null, informations);
   const whole = (of: keyof PaperTally, decimals: number): number =>
     rounded(set[of] * sets + slipPaper[of] * slips + blankPaper[of] * informations, decimals);
-  const minutes = blank ? minutesOf(blank, printer, passes !== null) : 0;
+  const minutes = blank ? minutesOf(blank, printer, passes?.length === 2) : 0;
   const seconds = (slips * 60) / (printer.sidesPerMinute ?? Infinity) + minutes * 60;
   return {
     sheetsPerSet: sheets.length,
@@ -114,7 +114,7 @@ function setTally({ sheets, ticket, documents, rules, printer, passes }: TallyIn
       sides += 1;
       cost += sideCost(back);
     } else if (back) blankSides += 1;
-    minutes += minutesOf(sheet, printer, passes !== null);
+    minutes += minutesOf(sheet, printer, passes?.length === 2);
   }
   const byTray = new Map<string, number>();
   const byPaper = new Map<string, number>();

@@ -1,4 +1,6 @@
 import {
+  inTwoPasses,
+  isBacksAlone,
   isInformationSheet,
   listPages,
   saySize,
@@ -54,7 +56,14 @@ function byDocument(cells: Side['cells']): { readonly document: number; readonly
 }
 
 /** A sheet in words, as a screen reader says it. */
-export function saySheet(sheet: Sheet, of: number, trayName: string, names: readonly string[] = []): string {
+export function saySheet(
+  sheet: Sheet,
+  { sheets, ...plan }: Pick<Plan, 'sheets' | 'passes'>,
+  trayName: string,
+  names: readonly string[] = [],
+): string {
+  const of = sheets.length;
+  if (isBacksAlone(plan)) return `Sheet ${sheet.index} of ${of}, ${trayName}, back ${sayFace(sheet.front, names)}`;
   const back = sheet.back ? `, back ${sayFace(sheet.back, names)}` : ', back not printed';
   if (isInformationSheet(sheet)) return `Information sheet before the job, ${trayName}${back}`;
   return `Sheet ${sheet.index} of ${of}, ${trayName}, front ${sheet.slip ? 'a blank slip' : sayFace(sheet.front, names)}${back}`;
@@ -111,19 +120,33 @@ export interface PassLine {
 }
 
 /** The two passes in the order of printing, over the fronts and over the backs; null where there is but one. */
-export function passLines({ passes }: Plan): { readonly front: PassLine; readonly back: PassLine } | null {
-  if (!passes) return null;
-  const [fronts, backs] = passes;
+export function passLines(plan: Plan): { readonly front: PassLine; readonly back: PassLine | null } | null {
+  const passes = inTwoPasses(plan);
   const line = (order: readonly number[], which: string, then: string): PassLine => ({
-    said: `${which} pass${then}, sheet ${order[0]} first`,
+    said: `${which}${then}, sheet ${order[0]} first`,
     rightward: (order[0] ?? 0) <= (order.at(-1) ?? 0),
   });
+  const [alone] = plan.passes ?? [];
+  if (!alone) return null;
+  if (!passes) return { front: line(alone.order, alone.side === 'back' ? 'backs' : 'fronts', ''), back: null };
+  const [fronts, backs] = passes;
   const handling = backs.handling === 'turn-over' ? ', the stack turned over' : ', the stack as it lies';
-  return { front: line(fronts.order, '1st', ''), back: line(backs.order, '2nd', handling) };
+  return { front: line(fronts.order, '1st pass', ''), back: line(backs.order, '2nd pass', handling) };
 }
+
+/** How the stack goes in again before its backs. */
+const handlingOf = (pass: NonNullable<Plan['passes']>[number]): string =>
+  pass.side === 'back' && pass.handling === 'turn-over'
+    ? 'turn the stack over as a whole and put it in'
+    : 'put the stack in as it lies';
 
 /** Over the sheets: what becomes of them beside being printed; null where nothing does. */
 export function sayMaking({ passes, sheets }: Plan): string | null {
+  const [first] = passes ?? [];
+  if (passes?.length === 1) {
+    if (first?.side === 'front') return 'the fronts alone; the backs stay blank';
+    return `the backs alone, onto printed fronts: ${handlingOf(passes[0])}`;
+  }
   if (passes) return 'printed in two passes: all fronts, then the stack goes in again for the backs';
   const signatures = sheets.reduce((most, { signature = 0 }) => Math.max(most, signature), 0);
   if (signatures === 0) return null;

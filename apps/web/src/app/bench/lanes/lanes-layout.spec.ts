@@ -148,8 +148,12 @@ test('where a tray runs out, and in which set', () => {
 
 test('a sheet in words', () => {
   const { sheets } = planOf(4, ROUTED);
-  expect(saySheet(sheets[0]!, 3, 'Tray 2')).toBe('Sheet 1 of 3, Tray 2, front page 1, back not printed');
-  expect(saySheet(sheets[2]!, 3, 'Tray 1')).toBe('Sheet 3 of 3, Tray 1, front page 4, back blank');
+  expect(saySheet(sheets[0]!, { sheets, passes: null }, 'Tray 2')).toBe(
+    'Sheet 1 of 3, Tray 2, front page 1, back not printed',
+  );
+  expect(saySheet(sheets[2]!, { sheets, passes: null }, 'Tray 1')).toBe(
+    'Sheet 3 of 3, Tray 1, front page 4, back blank',
+  );
 });
 
 test('of several documents each side says which it is from', () => {
@@ -191,5 +195,5 @@ test('the information sheet has a column of its own before sheet 1, in its own l
   expect(lanes.map(({ needed }) => needed)).toEqual([40, 0, 1]);
   expect(columnOf(columns, 0)).toBe(0);
   const [before] = shownSheets(made);
-  expect(saySheet(before!, 20, 'Tray 3')).toBe('Information sheet before the job, Tray 3, back blank');
+  expect(saySheet(before!, made, 'Tray 3')).toBe('Information sheet before the job, Tray 3, back blank');
 });

@@ -144,8 +144,8 @@ export class Lanes {
       width: (layout.edges[place + 1] as number) - start,
       lane,
       chosen: from <= last && to >= first,
-      label: saySheet(sheet, plan.sheets.length, this.nameOf(lane), names),
-      front: sheet.slip ? 'slip' : from === 0 ? '' : numbersOn(sheet.front, names),
+      label: saySheet(sheet, plan, this.nameOf(lane), names),
+      front: sheet.slip ? 'slip' : from === 0 ? '' : numbersOn(sheet.front, names) || (plan.passes ? 'blank' : ''),
       back: sheet.back ? numbersOn(sheet.back, names) : '',
     };
   }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, output, resource,
 import { FormsModule } from '@angular/forms';
 import { MatButton } from '@angular/material/button';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
-import type { Ticket } from '@foglio/core';
+import { inTwoPasses, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../../api/api';
@@ -150,6 +150,6 @@ function outcomeOf({ plan, trouble }: PlanAnswer): Pick<Choice, 'outcome' | 'sto
   const stop = plan.checks.find(({ level }) => level === 'stop');
   if (stop) return { outcome: stop.message, stopped: true };
   const { sheets, cost } = plan.tally;
-  const passes = plan.passes ? ', in two passes by hand' : '';
+  const passes = inTwoPasses(plan) ? ', in two passes by hand' : '';
   return { outcome: `${countSheets(sheets)}, ${sayMoney(cost)}${passes}`, stopped: false };
 }

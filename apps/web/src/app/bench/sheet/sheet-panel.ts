@@ -13,6 +13,7 @@ import {
 import { MatButton } from '@angular/material/button';
 import {
   findTray,
+  isBacksAlone,
   isInformationSheet,
   legibility,
   saySize,
@@ -182,10 +183,16 @@ export class SheetPanel {
   protected readonly mark = trayMark;
   protected readonly holding = sayTrayHolding;
 
+  private readonly isBacks = computed(() => {
+    const plan = this.bench().plan;
+    return plan !== null && isBacksAlone(plan);
+  });
+
   /** "Front, page 1", "Back, not printed" */
   protected caption(sheet: Sheet, back: boolean): string {
     const names = documentNames(this.bench().documents);
-    if (!back) return `Front, ${sayFace(sheet.front, names)}`;
+    if (!back) return `${this.isBacks() ? 'Back' : 'Front'}, ${sayFace(sheet.front, names)}`;
+    if (this.isBacks()) return 'Front, printed before';
     if (sheet.back) return `Back, ${sayFace(sheet.back, names)}`;
     return `Back, ${sheet.sides === 'one-sided' ? 'not printed' : 'blank'}`;
   }
