@@ -37,7 +37,7 @@ function bareCells(count: number): Cell[] {
   const cells: Cell[] = [];
   for (let page = 1; page <= count; page += 1) {
     const { x, y, width, height, scale } = PLACES[page % 4] as (typeof PLACES)[number];
-    cells.push({ document: 1, page, x, y, width, height, scale, turn: 0, clip: null });
+    cells.push({ document: 1, page, x, y, width, height, scale, turn: 0, clip: null, source: null });
   }
   return cells;
 }

@@ -77,6 +77,19 @@ const FIELDS: Record<string, () => Promise<void>> = {
       '7/- 8/- 4/-',
     );
   },
+  'documents.part': async () => {
+    const cell = firstCell(await planOf({}, [{ ...document, part: { left: 10, top: 10, width: 50, height: 40 } }]));
+    expect(cell.source!.map(Math.round)).toEqual([28, 700, 142, 113]);
+    expect(firstCell(await planOf({}, [{ ...document, part: 'content' }])).source).not.toBeNull();
+  },
+  'routes.part': async () => {
+    const plan = await planOf({ routes: [{ pages: '8', part: 'content' }] });
+    expect(plan.sheets.map(({ front }) => front.cells[0]!.source !== null)).toEqual([
+      false,
+      true,
+      ...Array<boolean>(6).fill(false),
+    ]);
+  },
   'documents.rotate': async () =>
     expect(firstSide(await planOf({}, [{ ...document, rotate: 90 }])).orientation).toBe('landscape'),
   inTurn: async () => {
@@ -374,7 +387,7 @@ describe('what cannot be is told in one clear line: the file, the place and the 
     [
       'a route that does nothing',
       { routes: [{ pages: '1' }] },
-      'routes[0]: a route must change something; give it rotate, sides, layout, paper, scale, margin, color, tray, outputBin or ownSheet',
+      'routes[0]: a route must change something; give it rotate, part, sides, layout, paper, scale, margin, color, tray, outputBin or ownSheet',
     ],
     [
       'a route of a document that is not there',

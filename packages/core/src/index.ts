@@ -54,6 +54,7 @@ export { plan } from './planner/planner';
 export type { Cell, Check, Mark, PageName, Plan, Repair, Sheet, Side, Text } from './plan/plan';
 export { boxOfText } from './planning/lines';
 export { momentOf, sayDay, sayMoment } from './marks/moment';
+export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './sending/ways';
 export { pageRules, type PageRules } from './ticket/page-rules';

@@ -10,6 +10,8 @@ import {
   type Sheet,
   type Side,
   type Ticket,
+  visibleBox,
+  wholePage,
 } from '@foglio/core';
 import { catalogObject, describeFile, type ImposedPage } from './catalog';
 import { greyPages, type PageOfDocument } from './grey-pages';
@@ -161,11 +163,14 @@ function pageObject(
 /** The operators that put a page into its cell: clip, then one transformation, then the form. */
 function drawCell(cell: Cell, { source, page }: Place, target: PDFContext, rules: PageRules): Drawing {
   const form = formOf(source, page, target);
-  const degrees = rules.rotationOf(cell.document, cell.page) + cell.turn;
+  const rotation = rules.rotationOf(cell.document, cell.page);
   const { width, height } = form.box;
-  const place: Matrix = [cell.scale, 0, 0, cell.scale, cell.x, cell.y];
-  const matrix = multiply(turning(degrees, width, height), place);
-  const clip = cell.clip ? `${cell.clip.map(decimal).join(' ')} re W n ` : '';
+  const { x, y } = wholePage(cell, rotation % 180 === 0 ? form.box : { width: height, height: width });
+  const place: Matrix = [cell.scale, 0, 0, cell.scale, x, y];
+  const matrix = multiply(turning(rotation + cell.turn, width, height), place);
+  const seen = visibleBox(cell);
+  const clipped = cell.clip || cell.source ? [seen.x, seen.y, seen.width, seen.height] : null;
+  const clip = clipped ? `${clipped.map(decimal).join(' ')} re W n ` : '';
   const name = `D${cell.document}P${cell.page}`;
   return { name, form: form.ref, operators: `q ${clip}${matrix.map(decimal).join(' ')} cm /${name} Do Q` };
 }

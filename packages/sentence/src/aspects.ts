@@ -18,11 +18,12 @@ import {
 import { footLine, footLinePlace, headLine, headLinePlace } from './lines';
 import { delivery, inTurn, newDocuments, newSections, numbering, rotate, slips, slipTray, title } from './order';
 import { outputBin } from './output-bin';
+import { part } from './part';
 import { backs, pieces, stack } from './pieces';
 import { bindingMargin, color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
 /** Of each document, after its pages. */
-export const DOCUMENT_ASPECTS: readonly Aspect[] = [title, rotate, numbering];
+export const DOCUMENT_ASPECTS: readonly Aspect[] = [title, rotate, part, numbering];
 
 /** Of what a route may have a say in too. */
 export const PAGE_ASPECTS: readonly Aspect[] = [

@@ -2,6 +2,7 @@ import { allLike, listPages, type Route } from '@foglio/core';
 import { preposition, sayTray } from './aspect';
 import type { Situation } from './situation';
 import { PAGE_ASPECTS } from './aspects';
+import { sayPart } from './part';
 import { LONGEST_PAGES, readPages, sayInAny } from './page-words';
 
 /** "page 1 comes from Tray 2, on one side" */
@@ -41,6 +42,7 @@ function waysOf(route: Route, situation: Situation, one: boolean): string[] {
   const said: string[] = [];
   if (route.sides) said.push(route.sides === 'one-sided' ? 'on one side' : 'on both sides');
   if (route.rotate !== undefined) said.push(route.rotate === 0 ? 'not turned' : `turned ${route.rotate}°`);
+  if (route.part !== undefined) said.push(sayPart(route.part) ?? 'whole');
   for (const aspect of PAGE_ASPECTS) {
     const [here, there] = [aspect.say(alone), aspect.say(situation)];
     if (here === there) continue;

@@ -113,6 +113,17 @@ test.each<[string, string]>([
     'Print all 14 pages of Season contract, one copy, folded as a booklet, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
+    read({
+      documents: [{ file: 'contract.pdf', part: 'content' }],
+      routes: [
+        { pages: '1', part: { left: 20, top: 30, width: 120, height: 80 } },
+        { pages: '2', part: 'whole' },
+      ],
+      tray: 'tray-1',
+    }),
+    'Print all 14 pages of Season contract with white margins trimmed, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour. Page 1 is printed in part (120 × 80 mm); page 2 is printed whole; all else comes from Tray 1.',
+  ],
+  [
     read({ sides: 'two-sided', faces: 'backs' }),
     'Print all 14 pages of Season contract, one copy, on both sides turning like a book, the backs alone, onto printed fronts, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],

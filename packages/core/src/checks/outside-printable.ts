@@ -4,6 +4,8 @@ import { mmToPoints, type Size } from '../paper/sizes';
 import { eachSide } from '../plan/each-side';
 import type { LaidOutRun } from '../planning/layout';
 import type { Box } from '../paper/box';
+import { overlap, turnBox } from '../paper/turn-box';
+import { boxOf, wholePage } from '../plan/whole-page';
 import type { Placement } from '../planning/place';
 import type { Cell, Check, PageName, Repair } from '../plan/plan';
 import { uniquePages, type CheckContext, type CheckRule } from './context';
@@ -42,7 +44,7 @@ function findOutside(context: Finder): Check | null {
     for (const cell of side.cells) {
       const content = contentOf(cell, context);
       if (!content) continue;
-      const cut = edgesBeyond(content, cell.clip ? overlap(printable, cell.clip) : printable);
+      const cut = edgesBeyond(content, cell.clip ? overlap(printable, boxOf(cell.clip)) : printable);
       if (cut.length === 0) continue;
       sheets.add(sheet.index);
       pages.push({ document: cell.document, page: cell.page });
@@ -79,40 +81,19 @@ export function contentOf(cell: Cell, { documents, rules }: Finder): Box | null 
   const facts = documents[cell.document - 1]?.pages[cell.page - 1];
   if (!facts?.content) return null;
   const degrees = rules.rotationOf(cell.document, cell.page) + cell.turn;
-  const [x, y, width, height] = facts.content;
-  const turned = turnBox({ x, y, width, height }, facts, degrees);
   const { scale } = cell;
-  return {
-    x: cell.x + turned.x * scale,
-    y: cell.y + turned.y * scale,
+  const sideways = rules.rotationOf(cell.document, cell.page) % 180 !== 0;
+  const whole = wholePage(cell, sideways ? { width: facts.height, height: facts.width } : facts);
+  const turned = turnBox(boxOf(facts.content as NonNullable<Cell['clip']>), facts, degrees);
+  const content = {
+    x: whole.x + turned.x * scale,
+    y: whole.y + turned.y * scale,
     width: turned.width * scale,
     height: turned.height * scale,
   };
-}
-
-/** A box on a page after the page is turned clockwise and put with its lower left corner at the origin again. */
-function turnBox({ x, y, width, height }: Box, page: { width: number; height: number }, degrees: number): Box {
-  switch (degrees % 360) {
-    case 90:
-      return { x: y, y: page.width - x - width, width: height, height: width };
-    case 180:
-      return { x: page.width - x - width, y: page.height - y - height, width, height };
-    case 270:
-      return { x: page.height - y - height, y: x, width: height, height: width };
-    default:
-      return { x, y, width, height };
-  }
-}
-
-function overlap(box: Box, [x, y, width, height]: NonNullable<Cell['clip']>): Box {
-  const left = Math.max(box.x, x);
-  const bottom = Math.max(box.y, y);
-  return {
-    x: left,
-    y: bottom,
-    width: Math.min(box.x + box.width, x + width) - left,
-    height: Math.min(box.y + box.height, y + height) - bottom,
-  };
+  if (!cell.source) return content;
+  const inside = overlap(content, cell);
+  return inside.width > 0 && inside.height > 0 ? inside : null;
 }
 
 function edgesBeyond(content: Box, place: Box): Edge[] {

@@ -11,6 +11,7 @@ export type WayName =
   | '2-a-side'
   | '4-a-side'
   | 'booklet'
+  | 'trimmed'
   | 'in-grey'
   | 'in-color';
 
@@ -32,8 +33,8 @@ export function gridOfPages(
 type GridOfTicket = Extract<Ticket['layout'], { kind: 'grid' }>;
 
 /**
- * The ways to print the same pages, the present one first: one-sided, two-sided, 2 and 4 pages a side, as a booklet, and
- * in grey, or in colour again. What routes say of their pages stays. A way that cannot be planned is left out.
+ * The ways to print the same pages, the present one first: one-sided, two-sided, 2 and 4 pages a side, as a booklet, with
+ * the white margins trimmed, and in grey, or in colour again. What routes say of their pages stays. A way that cannot be planned is left out.
  *
  * @throws TicketError where the ticket itself cannot be planned
  */
@@ -46,6 +47,7 @@ export function compare(ticket: Ticket, documents: readonly DocumentFacts[], pri
     { name: '2-a-side', patch: { layout: gridOfPages(ticket, 2) } },
     { name: '4-a-side', patch: { layout: gridOfPages(ticket, 4) } },
     { name: 'booklet', patch: { sides: 'two-sided', layout: booklet } },
+    { name: 'trimmed', patch: { documents: ticket.documents.map((one) => ({ ...one, part: 'content' as const })) } },
     ticket.color === 'monochrome'
       ? { name: 'in-color', patch: { color: 'auto' } }
       : { name: 'in-grey', patch: { color: 'monochrome' } },

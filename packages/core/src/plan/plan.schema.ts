@@ -4,6 +4,13 @@ import { sheetSchemas } from '../settings';
 const number = { type: 'number' } as const;
 const sheetNumbers = { type: 'array', items: { type: 'integer', minimum: 1 } } as const;
 
+const boxOrNone = {
+  anyOf: [
+    { type: 'null' },
+    { type: 'array', minItems: 4, maxItems: 4, additionalItems: false, items: [number, number, number, number] },
+  ],
+} as const;
+
 const side = {
   type: 'object',
   additionalProperties: false,
@@ -36,7 +43,7 @@ const side = {
       items: {
         type: 'object',
         additionalProperties: false,
-        required: ['document', 'page', 'x', 'y', 'width', 'height', 'scale', 'turn', 'clip'],
+        required: ['document', 'page', 'x', 'y', 'width', 'height', 'scale', 'turn', 'clip', 'source'],
         properties: {
           document: { type: 'integer', minimum: 1 },
           page: { type: 'integer', minimum: 1 },
@@ -46,18 +53,9 @@ const side = {
           height: { type: 'number', exclusiveMinimum: 0 },
           scale: { type: 'number', exclusiveMinimum: 0 },
           turn: { enum: [0, 90, 180, 270] },
-          clip: {
-            anyOf: [
-              { type: 'null' },
-              {
-                type: 'array',
-                minItems: 4,
-                maxItems: 4,
-                additionalItems: false,
-                items: [number, number, number, number],
-              },
-            ],
-          },
+          clip: boxOrNone,
+          /** What of the page lies there, on the page as read; null: all of it. */
+          source: boxOrNone,
         },
       },
     },

@@ -40,7 +40,7 @@ export function pairUp(routed: readonly Stretch[], { inTurn }: Pick<Ticket, 'inT
 
 export const isBlank = ({ pages }: Stretch): boolean => pages[0] === BLANK;
 
-const blankOf = (one: Stretch): Stretch => ({ ...one, pages: [BLANK] });
+const blankOf = (one: Stretch): Stretch => ({ ...one, pages: [BLANK], source: null });
 
 /** The settings of a back: its own, but for all that decides on the sheet; made once for each two. */
 function sheetSharer(): (front: PageSettings, back: PageSettings) => PageSettings {

@@ -65,12 +65,12 @@ export function bookletSides(
 }
 
 /** A page of a booklet; a fold puts it anywhere, so each stands for itself. */
-interface BookletPage extends Pick<Stretch, 'document' | 'settings' | 'size'> {
+interface BookletPage extends Pick<Stretch, 'document' | 'settings' | 'size' | 'source'> {
   readonly page: number;
 }
 
-const singlePages = ({ document, pages, settings, size }: Stretch): BookletPage[] =>
-  pages.map((page) => ({ document, page, settings, size }));
+const singlePages = ({ document, pages, settings, size, source }: Stretch): BookletPage[] =>
+  pages.map((page) => ({ document, page, settings, size, source }));
 
 /** The pages of each signature; 0 sheets a signature: one signature of all. */
 function divide(pages: readonly BookletPage[], sheets: number): (readonly BookletPage[])[] {
@@ -84,8 +84,9 @@ function divide(pages: readonly BookletPage[], sheets: number): (readonly Bookle
 /** A page in its half of the side, moved toward the spine; a blank page leaves no cell. */
 function halfCell(page: BookletPage | undefined, half: Box, shift: number): Cell | null {
   if (!page) return null;
-  const placed = shifted(placePage(page.size, half, half, page.settings.scale, 'upright'), half, shift);
-  return { document: page.document, page: page.page, ...placed };
+  const { document, page: number, size, settings, source } = page;
+  const placed = placePage(size, half, half, settings.scale, 'upright');
+  return { document, page: number, ...shifted({ ...placed, source }, half, shift) };
 }
 
 /** What creep would push over the spine onto the other page is cut off there. */

@@ -12,6 +12,7 @@ import { cellCount, commonestSize, gridOf, gridOver, type Grid } from './grid';
 import type { Box, Extent } from '../paper/box';
 import { placePage, type Place, type Placement, type Turn } from './place';
 import type { Cell, Mark, Side } from '../plan/plan';
+import { visibleBox } from '../plan/whole-page';
 import type { Stretch } from './route';
 import type { Run } from './run';
 import { BLANK } from './select';
@@ -113,7 +114,7 @@ function onePageSides(
   const places: Place[][] = [];
   let before = 0;
   let turnOfFront: Placement['turn'] = 0;
-  const faces = run.stretches.flatMap(({ document, pages, size, settings, isBack: liesBack }) => {
+  const faces = run.stretches.flatMap(({ document, pages, size, settings, source, isBack: liesBack }) => {
     const { scale, paper } = settings;
     const orientation = paper.orientation === 'auto' ? orientationOf(size.width, size.height) : paper.orientation;
     const side = sideBox(run.paper, orientation);
@@ -123,7 +124,8 @@ function onePageSides(
       const onWholeSide = scale.mode === 'none' || scale.mode === 'percent';
       requireRoom(areas.kept, run, ticket);
       const turn = liesBack ? (turnOfFront === 270 ? 90 : 'upright') : layout.turn;
-      const placed = placePage(size, onWholeSide ? side : areas.kept, areas.own, scale, turn);
+      const own = placePage(size, onWholeSide ? side : areas.kept, areas.own, scale, turn);
+      const placed = { ...own, source };
       const placement = onWholeSide && edge ? moved(placed, side, edge) : placed;
       return { placement, marks: marksOf([placement], side, layout) };
     };
@@ -236,16 +238,26 @@ function divider(ticket: Ticket, binding: Binding | null): (run: Run, layout: Gr
 
 /** Finds where pages land in the cells, reckoning only where a stretch is not like the one before it. */
 function placer({ orientation, cells }: Grid, layout: GridLayout): (stretch: Stretch, turn?: Turn) => readonly Place[] {
-  let last: { size: Extent; scale: Ticket['scale']; turn: Turn; places: readonly Place[] } | null = null;
-  return ({ size, settings: { scale } }, turn = layout.turn) => {
-    if (last && last.size === size && last.scale === scale && last.turn === turn) return last.places;
-    const places = cells.map((cell) => ({ orientation, placement: placePage(size, cell, cell, scale, turn) }));
-    last = { size, scale, turn, places };
+  let last: { stretch: Stretch; turn: Turn; places: readonly Place[] } | null = null;
+  const isAlike = (one: Stretch, other: Stretch): boolean =>
+    one.size === other.size && one.settings.scale === other.settings.scale && one.source === other.source;
+  return (stretch, turn = layout.turn) => {
+    if (last && last.turn === turn && isAlike(last.stretch, stretch)) return last.places;
+    const { size, settings, source } = stretch;
+    const places = cells.map((cell) => {
+      const placement = { ...placePage(size, cell, cell, settings.scale, turn), source };
+      return { orientation, placement };
+    });
+    last = { stretch, turn, places };
     return places;
   };
 }
 
-const cellOf = (document: number, page: number, { x, y, width, height, scale, turn, clip }: Placement): Cell => ({
+const cellOf = (
+  document: number,
+  page: number,
+  { x, y, width, height, scale, turn, clip, source }: Placement,
+): Cell => ({
   document,
   page,
   x,
@@ -255,6 +267,7 @@ const cellOf = (document: number, page: number, { x, y, width, height, scale, tu
   scale,
   turn,
   clip,
+  source,
 });
 
 /** A side without marks says nothing of them. */
@@ -266,17 +279,4 @@ function marksOf(placed: readonly Placement[], side: Box, { frame, marks: wanted
   if (!frame && wanted === 'none') return null;
   const boxes = placed.map(visibleBox);
   return [...(frame ? frames(boxes) : []), ...(wanted === 'cut' ? cutMarks(boxes, side) : [])];
-}
-
-/** What of a placed page can be seen: all of it, or what its clip leaves. */
-export function visibleBox({ x, y, width, height, clip }: Placement): Box {
-  if (!clip) return { x, y, width, height };
-  const left = Math.max(x, clip[0]);
-  const bottom = Math.max(y, clip[1]);
-  return {
-    x: left,
-    y: bottom,
-    width: Math.min(x + width, clip[0] + clip[2]) - left,
-    height: Math.min(y + height, clip[1] + clip[3]) - bottom,
-  };
 }

@@ -7,10 +7,12 @@ import type { Ticket } from '../ticket/ticket';
 import { inset, sideBox, without } from './area';
 import { isBlank } from './behind';
 import { bindingOf, isBackOf } from './binding';
-import { layOut, visibleBox, type LaidOutRun } from './layout';
+import { layOut, type LaidOutRun } from './layout';
+import { visibleBox } from '../plan/whole-page';
 import { sayDay } from '../marks/moment';
 import { ASCENT, DESCENT, widthOf } from '../marks/line-widths';
 import type { Box } from '../paper/box';
+import { overlap } from '../paper/turn-box';
 import type { Cell, Side, Text } from '../plan/plan';
 import type { Run } from './run';
 
@@ -126,14 +128,6 @@ export const boxOfText = ({ text, x, y, size }: Text): Box => ({
   width: widthOf(text, size),
   height: (ASCENT + DESCENT) * size,
 });
-
-function overlap(one: Box, other: Box): Box {
-  const x = Math.max(one.x, other.x);
-  const y = Math.max(one.y, other.y);
-  const width = Math.min(one.x + one.width, other.x + other.width) - x;
-  const height = Math.min(one.y + one.height, other.y + other.height) - y;
-  return { x, y, width: Math.max(0, width), height: Math.max(0, height) };
-}
 
 /** A side with its texts turned by half a turn. */
 export const turnTexts = (side: Side, across: number, up: number): Text[] | undefined =>

@@ -2,7 +2,7 @@ import type { Box, Extent } from '../paper/box';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import type { Cell, Side } from '../plan/plan';
 
-/** What a cell of a plan says of its page's place. */
+/** What a cell of a plan says of its page's place, and of what of the page lies there. */
 export type Placement = Omit<Cell, 'document' | 'page'>;
 
 /** Where pages land on a side of that orientation. */
@@ -44,7 +44,7 @@ export function placePage(
   actual: Extent,
   scaleWanted: Ticket['scale'],
   turnWanted: Turn,
-): Placement {
+): Omit<Placement, 'source'> {
   const quarter = quarterOf(page);
   const better = turnWanted === 'best' && fitScale(quarter, cell) > fitScale(page, cell) * (1 + SAME_SCALE);
   const turned = better || turnWanted === 90;

@@ -2,6 +2,8 @@ import type { DocumentFacts, PageFacts } from '../pages/facts';
 import type { PageSettings, Ticket } from '../ticket/ticket';
 import type { PageRules } from '../ticket/page-rules';
 import type { Extent } from '../paper/box';
+import type { Cell } from '../plan/plan';
+import { partFinder } from './parts';
 import { BLANK, type Selected } from './select';
 
 /**
@@ -15,10 +17,14 @@ export interface Stretch {
   readonly route: number;
   readonly settings: PageSettings;
   /**
-   * As they are read, after their own Rotate entry and the ticket's `rotate`, in points. Pages of one size share the very
-   * same object, so later steps may compare by identity.
+   * As they are read, after their own Rotate entry and the ticket's `rotate`, in points; of a part of them its own. Pages
+   * of one size share the very same object, so later steps may compare by identity.
    */
   readonly size: Extent;
+  /** The size of the whole page, where `size` is that of a part of it. */
+  readonly pageSize: Extent;
+  /** What of the page is printed, on the page as read, in points: [x, y, width, height]; null: all of it. */
+  readonly source: Cell['source'];
   /** Set where it is one page that lies behind the page before it, on the same piece; pages may then be `BLANK`. */
   readonly isBack?: true;
 }
@@ -33,6 +39,7 @@ export function route(
   documents: readonly DocumentFacts[],
   rules: PageRules,
 ): Stretch[] {
+  const partOf = partFinder(ticket, documents, selected, rules);
   const sizeOf = sizeFinder();
   return selected.flatMap(({ document, pages }) => {
     const facts = documents[document - 1]?.pages ?? [];
@@ -43,7 +50,8 @@ export function route(
       const first = pages[start] as number;
       const ruler = rules.routeOf(document, first);
       if (first === BLANK) {
-        stretches.push({ document, pages, route: ruler, settings: rules.settingsOfRoute(ruler), size: NO_SIZE });
+        const settings = rules.settingsOfRoute(ruler);
+        stretches.push({ document, pages, route: ruler, settings, size: NO_SIZE, pageSize: NO_SIZE, source: null });
         break;
       }
       const { width, height } = facts[first - 1] as PageFacts;
@@ -55,8 +63,11 @@ export function route(
       }
       const settings = rules.settingsOfRoute(ruler);
       const sideways = (settings.rotate ?? ownRotate) % 180 !== 0;
-      const size = sideways ? sizeOf(height, width) : sizeOf(width, height);
-      stretches.push({ document, pages: pages.slice(start, end), route: ruler, settings, size });
+      const pageSize = sideways ? sizeOf(height, width) : sizeOf(width, height);
+      const part = partOf?.({ document, page: first, route: ruler }, pageSize) ?? null;
+      const size = part ? sizeOf(part.width, part.height) : pageSize;
+      const source: Stretch['source'] = part && [part.x, part.y, part.width, part.height];
+      stretches.push({ document, pages: pages.slice(start, end), route: ruler, settings, size, pageSize, source });
       start = end;
     }
     return stretches;

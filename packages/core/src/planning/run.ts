@@ -114,7 +114,7 @@ function causeFinder(
 /** Pages of one route and one size are of one kind, which is found once. */
 function kindFinder(printer: Printer): (stretch: Stretch) => Kind {
   const bySize = new Map<Extent, { readonly paper: NamedSize; readonly kinds: Map<PageSettings, Kind> }>();
-  return ({ settings, size }) => {
+  return ({ settings, pageSize: size }) => {
     let ofSize = bySize.get(size);
     if (!ofSize) {
       ofSize = { paper: matchSize(size.width, size.height), kinds: new Map<PageSettings, Kind>() };

@@ -104,7 +104,7 @@ function partsOf(sealed: Sealed): { readonly [Part in SealPart]: unknown } {
   };
 }
 
-const placed = ({ document, page, x, y, width, height, scale, turn, clip }: Cell): unknown => [
+const placed = ({ document, page, x, y, width, height, scale, turn, clip, source }: Cell): unknown => [
   document,
   page,
   ...[x, y, width, height].map(rounded),
@@ -112,6 +112,7 @@ const placed = ({ document, page, x, y, width, height, scale, turn, clip }: Cell
   Math.round(scale * 1e6) / 1e6,
   turn,
   clip && clip.map(rounded),
+  source && source.map(rounded),
 ];
 
 /** The paper's size, and what the printer says of that in its tray. */

@@ -16,6 +16,7 @@ import { outputBin } from './output-bin';
 import { ownSheet } from './own-sheet';
 import { pages } from './pages';
 import { paper } from './paper';
+import { part } from './part';
 import { pieces } from './pieces';
 import { quality } from './quality';
 import { rotate } from './rotate';
@@ -32,6 +33,7 @@ export const SETTINGS = {
   pages,
   numbering,
   rotate,
+  part,
   inTurn,
   pieces,
   copies,

@@ -14,6 +14,7 @@ export type TicketInput = Omit<Given, 'routes'> & { routes?: Route[] };
 export type Layout = Ticket['layout'];
 export type GridLayout = Extract<Layout, { kind: 'grid' }>;
 export type Sides = Ticket['sides'];
+export type Part = Ticket['documents'][number]['part'];
 export type Rotation = Ticket['documents'][number]['rotate'];
 
 /** The settings that a route may have a say in and that the ticket has too; the others are of routes alone. */
@@ -26,6 +27,8 @@ export type Route = FromSchema<typeof routeSchema>;
 export type PageSettings = Readonly<Pick<Ticket, Shared>> & {
   /** Null: the document's own. */
   readonly rotate: Rotation | null;
+  /** Null: the document's own. */
+  readonly part: Part | null;
   readonly ownSheet: boolean;
 };
 
@@ -35,7 +38,7 @@ const SHARED = OF_ROUTE.filter((name): name is Shared => settingOf(name).carrier
 /** The settings of pages that no route names. */
 export function ticketSettings(ticket: Ticket): PageSettings {
   const shared = Object.fromEntries(SHARED.map((name) => [name, ticket[name]])) as Pick<Ticket, Shared>;
-  return { ...shared, rotate: null, ownSheet: false };
+  return { ...shared, rotate: null, part: null, ownSheet: false };
 }
 
 /**

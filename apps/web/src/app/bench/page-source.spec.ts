@@ -24,8 +24,13 @@ const stateWith = (change: Partial<BenchState>): Parameters<typeof pageSourceOf>
 });
 
 test('pages come from their files, turned as the ticket says', () => {
-  expect(pageSourceOf(stateWith({}))(1, 1)).toEqual({ url: '/api/files/a/content', turn: 90, grey: false });
-  expect(pageSourceOf(stateWith({}))(2, 1)).toEqual({ url: '', turn: 0, grey: false });
+  expect(pageSourceOf(stateWith({}))(1, 1)).toEqual({
+    url: '/api/files/a/content',
+    turn: 90,
+    grey: false,
+    size: { width: 842, height: 595 },
+  });
+  expect(pageSourceOf(stateWith({}))(2, 1)).toEqual({ url: '', turn: 0, grey: false, size: null });
 });
 
 test('while the ticket cannot be planned the pages of before stay, also when facts come in; not those of another job', () => {
@@ -39,11 +44,17 @@ test('while the ticket cannot be planned the pages of before stay, also when fac
     replacement: null,
   };
   const later = stateWith({ trouble, documents: [document('a', 1)] });
-  expect(pageSourceOf(later)(1, 1)).toEqual({ url: '/api/files/a/content', turn: 90, grey: false });
+  expect(pageSourceOf(later)(1, 1)).toEqual({
+    url: '/api/files/a/content',
+    turn: 90,
+    grey: false,
+    size: { width: 842, height: 595 },
+  });
   expect(pageSourceOf(stateWith({ trouble, documents: [document('b', 1)] }))(1, 1)).toEqual({
     url: '',
     turn: 0,
     grey: false,
+    size: null,
   });
 });
 

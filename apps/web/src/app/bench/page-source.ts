@@ -1,9 +1,9 @@
 import { addressOf, OPERATIONS } from '@foglio/api';
-import { ANY_FILE, pageRules } from '@foglio/core';
+import { ANY_FILE, pageRules, type PageFacts } from '@foglio/core';
 import type { PageSource } from '../pages/side-view';
 import type { BenchState } from '../state/bench.state';
 
-const NOTHING: PageSource = () => ({ url: '', turn: 0, grey: false });
+const NOTHING: PageSource = () => ({ url: '', turn: 0, grey: false, size: null });
 let last: (Pick<BenchState, 'ticket' | 'documents' | 'printer'> & { readonly source: PageSource }) | null = null;
 
 /** Where each page of the plan comes from. Made anew only with the ticket, since every side on the screen asks for it. */
@@ -24,10 +24,18 @@ export function pageSourceOf({
     // A plan of before a document was taken out is shown until the next one is there.
     if (!file || file.id === ANY_FILE) return NOTHING(document, page);
     const grey = !hasColour || settingsOf(document, page).color === 'monochrome';
-    return { url: addressOf(OPERATIONS.fileContent, { id: file.id }), turn: rotationOf(document, page), grey };
+    const turn = rotationOf(document, page);
+    const size = sizeAsRead(file.pages[page - 1], turn);
+    return { url: addressOf(OPERATIONS.fileContent, { id: file.id }), turn, grey, size };
   };
   last = { ticket, documents, printer, source };
   return source;
+}
+
+function sizeAsRead(page: PageFacts | undefined, turn: number): ReturnType<PageSource>['size'] {
+  if (!page) return null;
+  const { width, height } = page;
+  return turn % 180 === 0 ? { width, height } : { width: height, height: width };
 }
 
 const areSame = (some: BenchState['documents'], others: BenchState['documents']): boolean =>

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { FileRecord, JobDocument } from '@foglio/api';
-import type { Ticket } from '@foglio/core';
+import { plainTicket, type Ticket } from '@foglio/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, problemCode, sayError } from '../api/api';
 import { Changes } from '../state/changes';
@@ -122,15 +122,14 @@ export class Arrivals {
  * nothing here; where that one is not there any more it comes last.
  */
 export function withFile(ticket: Ticket, file: string, replaced: Replaced | null): Ticket {
-  const fresh = { file, pages: 'all', numbering: 'position' as const };
+  const [plain] = plainTicket([file]).documents;
+  const { rotate: _, ...fresh } = plain!;
   const { documents } = ticket;
   const stands = replaced && documents[replaced.place]?.file === replaced.file ? replaced.place : null;
   const at = stands ?? documents.findIndex((one) => one.file === replaced?.file);
   return {
     ...ticket,
     documents:
-      at < 0
-        ? [...documents, { ...fresh, rotate: 0 as const }]
-        : documents.map((one, index) => (index === at ? { ...one, ...fresh } : one)),
+      at < 0 ? [...documents, plain!] : documents.map((one, index) => (index === at ? { ...one, ...fresh } : one)),
   };
 }

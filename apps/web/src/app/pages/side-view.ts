@@ -1,12 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { boxOfText, type Cell, type Sheet, type Side } from '@foglio/core';
+import { boxOfText, visibleBox, wholePage, type Cell, type Sheet, type Side } from '@foglio/core';
 import { PageImage } from './page-image';
 
-/** Where a page of the plan is fetched from, how the ticket turns it, and whether it comes out in grey. */
+/**
+ * Where a page of the plan is fetched from, how the ticket turns it, whether it comes out in grey, and how large it is as
+ * read, in points; null where there is no file.
+ */
 export type PageSource = (
   document: number,
   page: number,
-) => { readonly url: string; readonly turn: number; readonly grey: boolean };
+) => {
+  readonly url: string;
+  readonly turn: number;
+  readonly grey: boolean;
+  readonly size: { readonly width: number; readonly height: number } | null;
+};
 
 interface PlacedCell {
   readonly key: string;
@@ -163,20 +171,21 @@ export class SideView {
 
   /** The plan's y grows upward from the lower edge, so boxes are hung by `bottom`. */
   private place(cell: Cell, index: number): PlacedCell {
-    const { url, turn, grey } = this.source()(cell.document, cell.page);
+    const { url, turn, grey, size } = this.source()(cell.document, cell.page);
     const k = this.scale();
+    const whole = size ? wholePage(cell, size) : cell;
+    const seen = visibleBox(cell);
     const box = (x: number, y: number, width: number, height: number): string =>
       `left:${x * k}px;bottom:${y * k}px;width:${width * k}px;height:${height * k}px`;
-    const [clipX, clipY, clipWidth, clipHeight] = cell.clip ?? [cell.x, cell.y, cell.width, cell.height];
     return {
       key: `${index} ${cell.document} ${cell.page}`,
       url,
       page: cell.page,
       turn: turn + cell.turn,
       grey,
-      width: cell.width * k,
-      frame: box(clipX, clipY, clipWidth, clipHeight),
-      image: box(cell.x - clipX, cell.y - clipY, cell.width, cell.height),
+      width: whole.width * k,
+      frame: box(seen.x, seen.y, seen.width, seen.height),
+      image: box(whole.x - seen.x, whole.y - seen.y, whole.width, whole.height),
     };
   }
 }

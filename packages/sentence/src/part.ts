@@ -1,0 +1,61 @@
+import type { Ticket } from '@foglio/core';
+import type { Aspect } from './aspect';
+import { choicesOf, patchOf } from './field';
+import type { NumberField, Situation } from './situation';
+
+/** What of each page is printed. */
+
+type Part = Ticket['documents'][number]['part'];
+type Rectangle = Exclude<Part, string>;
+
+const POINTS_PER_MM = 72 / 25.4;
+
+/** "in part (120 × 80 mm)", "with white margins trimmed" */
+export function sayPart(part: Part): string | null {
+  if (part === 'whole') return null;
+  return part === 'content' ? 'with white margins trimmed' : `in part (${part.width} × ${part.height} mm)`;
+}
+
+/** Where nothing is chosen yet: all of the document's first page, in whole millimetres. */
+function wholeOfFirst({ documents, at, ticket }: Situation): Rectangle {
+  const { width = 595.276, height = 841.89 } = documents[at]?.pages[0] ?? {};
+  const sideways = (ticket.documents[at]?.rotate ?? 0) % 180 !== 0;
+  const [across, down] = (sideways ? [height, width] : [width, height]).map((points) =>
+    Math.round(points / POINTS_PER_MM),
+  ) as [number, number];
+  return { left: 0, top: 0, width: across, height: down };
+}
+
+const LENGTHS: readonly (readonly [keyof Rectangle, string])[] = [
+  ['left', 'From the left'],
+  ['top', 'From the top'],
+  ['width', 'Width'],
+  ['height', 'Height'],
+];
+
+export const part: Aspect = {
+  name: 'part',
+  title: 'What of each page is printed',
+  offer: 'A part of each page, or its white margins trimmed',
+  lead: ' ',
+  say: ({ ticket, at }) => sayPart(ticket.documents[at]?.part ?? 'whole'),
+  fields: ['documents.part'],
+  choices: (situation) => {
+    const now = situation.ticket.documents[situation.at]?.part ?? 'whole';
+    const rectangle = typeof now === 'object' ? now : wholeOfFirst(situation);
+    return choicesOf(situation, 'documents.part', [
+      ['whole', 'All of each page'],
+      ['content', 'Its content: white margins trimmed, the same on all its pages, so that everything grows'],
+      [rectangle, 'A part of it, the same on all its pages'],
+    ]);
+  },
+  numbers: (situation) => {
+    const now = situation.ticket.documents[situation.at]?.part ?? 'whole';
+    if (typeof now !== 'object') return [];
+    return LENGTHS.map(([name, label]): NumberField => {
+      const least = name === 'left' || name === 'top' ? 0 : 1;
+      const patch = (value: number): Partial<Ticket> => patchOf(situation, 'documents.part', { ...now, [name]: value });
+      return { label, unit: 'mm', value: now[name], least, most: 10_000, step: 1, patch };
+    });
+  },
+};
