@@ -142,7 +142,7 @@ const FIELDS: Record<string, () => Promise<void>> = {
     expect([pagesOf(plan), plan.tally.pieces]).toEqual(['7/- 8/- 7/-', 3]);
     expect(complained).toBe('');
     expect(await run({ version: 1, documents: [document], pieces: { count: 3 }, layout: { kind: 'booklet' } })).toBe(2);
-    expect(complained).toContain('pieces: a booklet is not cut into pieces');
+    expect(complained).toContain('pieces: only pages in a grid are cut into pieces');
   },
   'pieces.fill': async () => {
     const layout = { kind: 'grid' as const, pagesPerSide: 4 as const };
@@ -167,6 +167,14 @@ const FIELDS: Record<string, () => Promise<void>> = {
     expect(front.marks?.map(([x1, , x2]) => [x1, x2])).toEqual([0, 1].map(() => [paper.height / 2, paper.height / 2]));
     expect(back?.marks).toBeUndefined();
     expect((await booklet('none')).front.marks).toBeUndefined();
+  },
+  'layout.overlap': async () => {
+    const sheets = async (overlap: number) => {
+      const layout = { kind: 'tiles' as const, overlap };
+      const plan = await planOf({ layout, scale: { mode: 'percent', percent: 200 } }, [{ ...document, pages: '7' }]);
+      return plan.sheets.length;
+    };
+    expect([await sheets(0), await sheets(20)]).toEqual([4, 8]);
   },
   'layout.sheetsPerSignature': async () => {
     const plan = await planOf({ layout: { kind: 'booklet', sheetsPerSignature: 1 } });

@@ -48,7 +48,7 @@ export { LINE_FIELDS, LINE_SIZE } from './settings/lines';
 export { plainTicket } from './ticket/plain-ticket';
 export { storedPrinter, storedTicket } from './ticket/stored';
 export { TicketError } from './ticket/ticket-error';
-export { bookletDefaults, gridDefaults } from './settings/layout';
+export { bookletDefaults, gridDefaults, tilesDefaults } from './settings/layout';
 export { ticketSchema } from './ticket/ticket.schema';
 export { plan } from './planner/planner';
 export type { Cell, Check, Mark, PageName, Plan, Repair, Sheet, Side, Text } from './plan/plan';

@@ -90,7 +90,9 @@ describe('pieces (model, Pages and pieces)', () => {
   });
 
   test('a booklet, and more pages than can be laid, are refused', () => {
-    expect(() => laid({ pieces: { count: 2 }, layout: { kind: 'booklet' } })).toThrow(/^pieces: a booklet is not cut/);
+    expect(() => laid({ pieces: { count: 2 }, layout: { kind: 'booklet' } })).toThrow(
+      /^pieces: only pages in a grid are cut/,
+    );
     const pairs = { ...four, backs: 'behind' as const };
     expect(() => laid({ pieces: { count: 60_000 }, layout: pairs }, [documentOf(2, A6)])).toThrow(
       /^pieces\.count: 60000 pieces lay more than 100000 pages/,

@@ -20,6 +20,7 @@ import { delivery, inTurn, newDocuments, newSections, numbering, rotate, slips, 
 import { outputBin } from './output-bin';
 import { part } from './part';
 import { backs, pieces, stack } from './pieces';
+import { joinMarks, overlap, tileCount } from './tiles';
 import { bindingMargin, color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
 /** Of each document, after its pages. */
@@ -28,6 +29,9 @@ export const DOCUMENT_ASPECTS: readonly Aspect[] = [title, rotate, part, numberi
 /** Of what a route may have a say in too. */
 export const PAGE_ASPECTS: readonly Aspect[] = [
   perSide,
+  tileCount,
+  overlap,
+  joinMarks,
   grid,
   repeat,
   flow,

@@ -8,6 +8,9 @@ import type { Choice, Situation } from './situation';
 
 const folded = (ticket: Ticket): boolean => ticket.layout.kind === 'booklet';
 
+/** What is folded is always on both sides, what is joined always on one. */
+const decided = (ticket: Ticket): boolean => ticket.layout.kind !== 'grid';
+
 const onBothSides = (situation: Situation): boolean => situation.ticket.sides === 'two-sided' || isBehind(situation);
 
 export function sayBind(bind: Ticket['bind']): string {
@@ -47,7 +50,7 @@ export const sides: Aspect = {
   title: 'One side or both',
   offer: null,
   lead: ', on ',
-  say: (situation) => (folded(situation.ticket) ? null : onBothSides(situation) ? 'both sides' : 'one side'),
+  say: (situation) => (decided(situation.ticket) ? null : onBothSides(situation) ? 'both sides' : 'one side'),
   fields: ['sides'],
   choices: (situation) => {
     const [both, one] = choicesOf(situation, 'sides', [
@@ -66,7 +69,7 @@ export const bind: Aspect = {
   title: 'How the sheets turn over',
   offer: null,
   lead: ' turning ',
-  say: (situation) => (onBothSides(situation) && !folded(situation.ticket) ? sayBind(situation.ticket.bind) : null),
+  say: (situation) => (onBothSides(situation) && !decided(situation.ticket) ? sayBind(situation.ticket.bind) : null),
   fields: ['bind'],
   choices: (situation) =>
     choicesOf(situation, 'bind', [

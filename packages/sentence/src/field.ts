@@ -1,4 +1,4 @@
-import { bookletDefaults, fragmentOf, gridDefaults, plainTicket, type Ticket } from '@foglio/core';
+import { bookletDefaults, fragmentOf, gridDefaults, plainTicket, tilesDefaults, type Ticket } from '@foglio/core';
 import type { Choice, NumberField, Situation } from './situation';
 
 /** What an aspect changes of the ticket, by its place in it: "copies", "paper.size", "documents.rotate". */
@@ -55,10 +55,12 @@ export const partsOf = ({ ticket }: Situation, fields: readonly Field[]): (keyof
 /** Made once: the sentence asks for it at every aspect, with every key that is typed. */
 const PLAIN = plainTicket(['']);
 
+const LAYOUTS = { grid: gridDefaults, booklet: bookletDefaults, tiles: tilesDefaults } as const;
+
 /** The change that gives fields their defaults. */
 export function plainPatch(situation: Situation, fields: readonly Field[]): Partial<Ticket> {
   const { layout } = situation.ticket;
-  const plain = { ...PLAIN, layout: layout.kind === 'grid' ? gridDefaults : bookletDefaults };
+  const plain = { ...PLAIN, layout: LAYOUTS[layout.kind] };
   return fields.reduce<Partial<Ticket>>((patch, field) => {
     const changed = { ...situation, ticket: { ...situation.ticket, ...patch } };
     const value = valueAt({ ...situation, ticket: plain, at: 0 }, field);
@@ -81,7 +83,7 @@ export function numberOf(
   field: NumberName,
   words: Pick<NumberField, 'label' | 'unit'> & { readonly step?: number; readonly least?: number },
 ): NumberField {
-  const { minimum = 0, maximum = Infinity, default: usual } = fragmentOf(field);
+  const { minimum = 0, maximum = Infinity, default: usual } = fragmentOf(field, situation.ticket.layout.kind);
   return {
     step: 1,
     least: minimum,

@@ -2,6 +2,7 @@ import { bookletDefaults, fragmentOf, gridDefaults, type Ticket } from '@foglio/
 import { bookletOf, cellsOf, gridOf, sayTray, type Aspect, type GridLayout } from './aspect';
 import type { Situation } from './situation';
 import { choicesOf, numberOf, patchOf } from './field';
+import { POSTER, tilesOf } from './tiles';
 
 /** What lies on a side. */
 
@@ -36,6 +37,7 @@ export const perSide: Aspect = {
   lead: ', ',
   say: (situation) => {
     if (isBooklet(situation)) return 'folded as a booklet';
+    if (tilesOf(situation)) return 'each page over several sheets';
     const cells = cellsOf(situation);
     return cells === 1 ? '1 page a side' : `${cells} pages a side`;
   },
@@ -49,6 +51,10 @@ export const perSide: Aspect = {
     {
       label: 'A booklet: two pages a side, folded in the middle',
       patch: { layout: bookletOf(situation) ?? bookletDefaults },
+    },
+    {
+      label: 'Each page over several sheets, to be joined: a poster',
+      patch: { layout: tilesOf(situation) ?? POSTER },
     },
   ],
 };

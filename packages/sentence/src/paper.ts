@@ -3,6 +3,7 @@ import { sayType } from './paper-type';
 import { sayTray, type Aspect } from './aspect';
 import type { Situation } from './situation';
 import { choicesOf, numberOf, patchOf } from './field';
+import { isMadeToFit, tilesOf } from './tiles';
 
 /** What paper, how large on it, and in what ink. */
 
@@ -93,23 +94,39 @@ const SCALES: Readonly<Record<Exclude<Ticket['scale']['mode'], 'percent'>, { sai
   'fit-width': { said: 'as wide as its place', label: 'As wide as its place, with the rest cut off' },
 };
 
+/** A page over several sheets is not made to fit one of them. */
+const SCALES_OF_TILES = {
+  none: { ...SCALES.none, label: 'At actual size' },
+  'fit-width': { ...SCALES['fit-width'], label: 'As wide as one sheet, over as many as are needed below each other' },
+};
+
+/** Of a page over several sheets: its size then decides how many they are. */
+function bySize(situation: Situation): Partial<Ticket> {
+  const layout = tilesOf(situation);
+  return layout ? { layout: { ...layout, columns: null, rows: null } } : {};
+}
+
 export const scale: Aspect = {
   name: 'scale',
   title: 'How large the pages are printed',
   offer: null,
   lead: ', ',
-  say: ({ ticket: { scale: wanted } }) =>
-    wanted.mode === 'percent' ? `at ${wanted.percent} %` : SCALES[wanted.mode].said,
+  say: (situation) => {
+    const { mode, percent } = situation.ticket.scale;
+    if (isMadeToFit(situation)) return 'as large as these let it be';
+    if (tilesOf(situation) && mode === 'auto-fit') return SCALES.none.said;
+    return mode === 'percent' ? `at ${percent} %` : SCALES[mode].said;
+  },
   fields: ['scale.mode'],
   choices: (situation) =>
-    Object.entries(SCALES).map(([mode, { label }]) => ({
+    Object.entries(tilesOf(situation) ? SCALES_OF_TILES : SCALES).map(([mode, { label }]) => ({
       label,
-      patch: patchOf(situation, 'scale.mode', mode as Ticket['scale']['mode']),
+      patch: { ...patchOf(situation, 'scale.mode', mode as Ticket['scale']['mode']), ...bySize(situation) },
     })),
   numbers: (situation) => [
     {
       ...numberOf(situation, 'scale.percent', { label: 'At a size of', unit: '%', least: 1 }),
-      patch: (percent) => ({ scale: { mode: 'percent', percent } }),
+      patch: (percent) => ({ scale: { mode: 'percent', percent }, ...bySize(situation) }),
     },
   ],
 };

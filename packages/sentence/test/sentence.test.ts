@@ -1,4 +1,11 @@
-import { bookletDefaults, gridDefaults, type DocumentFacts, type Printer, type Ticket } from '@foglio/core';
+import {
+  bookletDefaults,
+  gridDefaults,
+  tilesDefaults,
+  type DocumentFacts,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { isUsual, plainOf, usual } from '../src/aspect';
 import type { Situation } from '../src/situation';
@@ -122,6 +129,14 @@ test.each<[string, string]>([
       tray: 'tray-1',
     }),
     'Print all 14 pages of Season contract with white margins trimmed, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour. Page 1 is printed in part (120 × 80 mm); page 2 is printed whole; all else comes from Tray 1.',
+  ],
+  [
+    read({ layout: { kind: 'tiles', columns: 3, rows: 2, marks: 'join' }, sides: 'two-sided' }, CONTRACT, '1'),
+    'Print page 1 of Season contract, one copy, each page over several sheets, 3 across and 2 down, overlapping by 10 mm, with marks to join by, as large as these let it be, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+  ],
+  [
+    read({ layout: { kind: 'tiles', overlap: 0 }, scale: { mode: 'percent', percent: 200 } }, CONTRACT, '1'),
+    'Print page 1 of Season contract, one copy, each page over several sheets, as many as its size needs, edge to edge, at 200 %, on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
     read({ sides: 'two-sided', faces: 'backs' }),
@@ -325,6 +340,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
     ticket,
     { ...ticket, layout: { ...gridDefaults, pagesPerSide: 4 } },
     { ...ticket, layout: bookletDefaults },
+    { ...ticket, layout: tilesDefaults },
     { ...ticket, slips: { between: 'sets', tray: null } },
     { ...ticket, informationSheet: { print: true, by: '', tray: null } },
     { ...ticket, lines: ['top', 'bottom'].map((edge) => ({ at: `${edge}-center`, text: '{page}', size: 8 })) },

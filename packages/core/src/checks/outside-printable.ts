@@ -40,6 +40,8 @@ function findOutside(context: Finder): Check | null {
   const pages: PageName[] = [];
   const edges = new Set<Edge>();
   eachSide(plan.sheets, (side, sheet) => {
+    // What is joined is cut off at no side: its sides together hold all of the page.
+    if (laidOut[sheet.run - 1]?.run.settings.layout.kind === 'tiles') return;
     const printable = printableOf(sheet.paper, side.orientation);
     for (const cell of side.cells) {
       const content = contentOf(cell, context);

@@ -61,7 +61,13 @@ function repairOf(context: CheckContext): Repair | null {
 }
 
 const pagesOnSide = (layout: Ticket['layout']): number =>
-  layout.kind === 'booklet' ? 2 : layout.columns && layout.rows ? layout.columns * layout.rows : layout.pagesPerSide;
+  layout.kind !== 'grid'
+    ? layout.kind === 'booklet'
+      ? 2
+      : 1
+    : layout.columns && layout.rows
+      ? layout.columns * layout.rows
+      : layout.pagesPerSide;
 
 /** Every layout with more pages a side than that is made a grid of so many; the rest of a grid stays. */
 function atMost(ticket: Ticket, count: Count): Partial<Ticket> {

@@ -59,6 +59,6 @@ export function compare(ticket: Ticket, documents: readonly DocumentFacts[], pri
   return [now, ...ways.flatMap(reckon)];
 }
 
-/** A booklet is always two-sided, so one side or two can only be chosen for a grid. */
+/** A booklet is always two-sided and what is joined one-sided, so one side or two can only be chosen for a grid. */
 const unfolded = (ticket: Ticket): Partial<Ticket> =>
-  ticket.layout.kind === 'booklet' ? { layout: gridOfPages(ticket, 1) } : {};
+  ticket.layout.kind === 'grid' ? {} : { layout: gridOfPages(ticket, 1) };

@@ -16,6 +16,7 @@ import { visibleBox } from '../plan/whole-page';
 import type { Stretch } from './route';
 import type { Run } from './run';
 import { BLANK } from './select';
+import { tiledSides } from './tiles';
 
 /** A run with its sides in order. */
 export interface LaidOutRun {
@@ -48,6 +49,7 @@ function sidesOf(runs: readonly Run[], ticket: Ticket, printer: Printer, { bindi
     const { layout } = run.settings;
     const margins = marginsOf(run, ticket, printer.margin);
     if (layout.kind === 'booklet') return { run, ...bookletSides(run, layout, margins, ticket) };
+    if (layout.kind === 'tiles') return { run, signatures: null, ...tiledSides(run, layout, ticket, printer) };
     const bound = (orientation: Side['orientation'], isBack: boolean): BoundEdge | null =>
       binding?.(orientation, isBack) ?? null;
     requireInOrder(run, layout, ticket);

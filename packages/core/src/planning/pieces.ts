@@ -30,9 +30,13 @@ export function layPieces(
   divide: (stretches: readonly Stretch[]) => Run[],
 ): LaidPieces {
   if (!wanted) return { runs: divide(round), pieces: null };
-  const pieces = round.some(({ settings }) => settings.layout.kind === 'booklet') ? null : piecesOf(round);
+  const pieces = round.some(({ settings }) => settings.layout.kind !== 'grid') ? null : piecesOf(round);
   if (!pieces) {
-    throw new TicketError('pieces', 'a booklet is not cut into pieces', 'leave the pieces out, or print no booklet');
+    throw new TicketError(
+      'pieces',
+      'only pages in a grid are cut into pieces',
+      'leave the pieces out, or print no booklet and no page over several sheets',
+    );
   }
   const { count, fill } = wanted;
   const laid = (many: number): Run[] => divide(roundsOf(pieces, many));

@@ -6,7 +6,6 @@ import { OF_SHEET } from '../settings';
 import type { Layout, PageSettings, Sides, Ticket } from '../ticket/ticket';
 import type { Extent } from '../paper/box';
 import type { PageName } from '../plan/plan';
-import { liesBehind } from './behind';
 import type { Stretch } from './route';
 import { BLANK } from './select';
 
@@ -132,8 +131,13 @@ function makeKind(settings: PageSettings, asPage: NamedSize, printer: Printer): 
   // That the name can be read was asked before planning.
   const paper = size === 'as-page' ? asPage : { name: size, ...(readSizeName(size) as Size) };
   const tray = chooseTray(printer, settings.tray, paper.name, type);
-  const sides = settings.layout.kind === 'booklet' || liesBehind(settings) ? 'two-sided' : settings.sides;
-  return { paper, tray, sides, settings };
+  return { paper, tray, sides: sidesOf(settings), settings };
+}
+
+/** What is folded, or has its backs behind, is always printed on both sides; what is joined never is. */
+function sidesOf({ layout, sides }: PageSettings): Sides {
+  if (layout.kind === 'tiles') return 'one-sided';
+  return layout.kind === 'booklet' || layout.backs === 'behind' ? 'two-sided' : sides;
 }
 
 function isAlike(one: Kind, other: Kind): boolean {

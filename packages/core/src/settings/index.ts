@@ -71,6 +71,7 @@ interface Fragment {
   readonly default?: unknown;
   readonly minimum?: number;
   readonly maximum?: number;
+  readonly const?: unknown;
   readonly properties?: Readonly<Record<string, Fragment>>;
   readonly oneOf?: readonly Fragment[];
 }
@@ -79,14 +80,22 @@ const NAMES = Object.keys(SETTINGS) as SettingName[];
 
 export const settingOf = (name: SettingName): Setting => SETTINGS[name];
 
-/** The schema fragment at a place in the ticket: "copies", "paper.size", "layout.gutter", "documents.rotate". */
-export function fragmentOf(place: string): Fragment {
+/**
+ * The schema fragment at a place in the ticket: "copies", "paper.size", "layout.gutter", "documents.rotate".
+ *
+ * @param kind of the layout, where two kinds have a part of that name
+ */
+export function fragmentOf(place: string, kind?: string): Fragment {
   const [name, part] = place.replace(/^documents\./, '').split('.') as [SettingName, string | undefined];
   const whole: Fragment = settingOf(name).schema;
   if (part === undefined) return whole;
-  const kinds = whole.oneOf ?? [whole];
+  const all = whole.oneOf ?? [whole];
+  const kinds = all.toSorted((one, other) => Number(isOf(other, kind)) - Number(isOf(one, kind)));
   return kinds.map(({ properties }) => properties?.[part]).find((one) => one !== undefined) ?? {};
 }
+
+const isOf = ({ properties }: Fragment, kind: string | undefined): boolean =>
+  kind !== undefined && properties?.['kind']?.const === kind;
 
 export function carriedBy<C extends Carrier>(carrier: C): CarriedBy<C>[] {
   return NAMES.filter((name): name is CarriedBy<C> => settingOf(name).carriers.includes(carrier));

@@ -13,6 +13,7 @@ export type TicketInput = Omit<Given, 'routes'> & { routes?: Route[] };
 
 export type Layout = Ticket['layout'];
 export type GridLayout = Extract<Layout, { kind: 'grid' }>;
+export type TilesLayout = Extract<Layout, { kind: 'tiles' }>;
 export type Sides = Ticket['sides'];
 export type Part = Ticket['documents'][number]['part'];
 export type Rotation = Ticket['documents'][number]['rotate'];
