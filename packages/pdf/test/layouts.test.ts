@@ -17,8 +17,10 @@ async function made(settings: Settings, source: Uint8Array, sets: 'one' | 'all' 
 }
 
 /** Where a point of a page lands by the plan: `turn` is clockwise, x and y are the lower left corner after it. */
-function landing({ x, y, scale, turn, width }: Cell, at: { x: number; y: number }) {
+function landing({ x, y, scale, turn, width, height }: Cell, at: { x: number; y: number }) {
   if (turn === 0) return { x: x + at.x * scale, y: y + at.y * scale };
+  // Clockwise, what was up is right, and what was right is down.
+  if (turn === 90) return { x: x + at.y * scale, y: y + height - at.x * scale };
   expect(turn).toBe(270);
   // Turned anticlockwise, what was up is left: the distance from the upper edge becomes that from the left one.
   return { x: x + width - at.y * scale, y: y + at.x * scale };
@@ -55,6 +57,16 @@ describe('plan and PDF agree: every word is where the plan puts it, within half 
       { ...grid({ pagesPerSide: 4 }), sides: 'two-sided', bind: 'top', bindingMargin: 25 },
       A4,
     ],
+    ['cards, each back behind its own front', grid({ pagesPerSide: 4, backs: 'behind' }), A4],
+    [
+      'cards that are turned, their backs the other way, in piles',
+      {
+        ...grid({ columns: 1, rows: 3, turn: 'best', backs: 'behind', stack: 'cut' }),
+        paper: { size: 'iso_a4_210x297mm' },
+      },
+      A4,
+    ],
+    ['so many pieces', { ...grid({ pagesPerSide: 4 }), pieces: { count: 18 } }, A4],
     ['as wide as the side', { scale: { mode: 'fit-width' }, margin: 15 }, A4],
   ])('%s', async (_what, settings, size) => {
     const source = numberedPdf(11, size.width, size.height);
