@@ -45,7 +45,9 @@ test('Bench: as it opens, with a popover, with a dialog, with an error', async (
   await expectNothingFound(page);
   await page.getByRole('button', { name: /come from Tray 3/ }).click();
   await expect(page.getByText('Pages with paper or settings of their own')).toBeVisible();
-  await page.getByRole('button', { name: 'More settings of route 1' }).click();
+  await page.getByRole('button', { name: 'And also, of route 1' }).click();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Colour or grey' }).click();
   await expectNothingFound(page);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: '30 copies' }).click();

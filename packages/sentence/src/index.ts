@@ -1,4 +1,5 @@
 /** All that other rooms may import of the words in which a ticket is said. */
+export { routeParts, type RouteChange, type RouteChoice, type RouteNumber, type RoutePart } from './route-parts';
 export { holds, isUsual, plainOf, sayUsual, usual, type Aspect } from './aspect';
 export type { NumberField, Situation } from './situation';
 export { aspectOf, DOCUMENT_ASPECTS, JOB_ASPECTS, OFFERED, PAGE_ASPECTS, TRAY } from './aspects';

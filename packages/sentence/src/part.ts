@@ -33,29 +33,45 @@ const LENGTHS: readonly (readonly [keyof Rectangle, string])[] = [
   ['height', 'Height'],
 ];
 
+/** The rectangle that is chosen, or that one begins with, and its numbers where one is chosen. */
+export function rectanglesOf(now: Part | undefined, situation: Situation) {
+  const isChosen = typeof now === 'object';
+  const rectangle = isChosen ? now : wholeOfFirst(situation);
+  const numbers = isChosen ? LENGTHS : [];
+  return {
+    rectangle,
+    numbers: numbers.map(([name, label]) => ({
+      label,
+      unit: 'mm',
+      value: rectangle[name],
+      least: name === 'left' || name === 'top' ? 0 : 1,
+      most: 10_000,
+      step: 1,
+      change: (value: number): Rectangle => ({ ...rectangle, [name]: value }),
+    })),
+  };
+}
+
+const partNow = ({ ticket, at }: Situation): Part => ticket.documents[at]?.part ?? 'whole';
+
 export const part: Aspect = {
   name: 'part',
   title: 'What of each page is printed',
   offer: 'A part of each page, or its white margins trimmed',
   lead: ' ',
-  say: ({ ticket, at }) => sayPart(ticket.documents[at]?.part ?? 'whole'),
+  say: (situation) => sayPart(partNow(situation)),
   fields: ['documents.part'],
   choices: (situation) => {
-    const now = situation.ticket.documents[situation.at]?.part ?? 'whole';
-    const rectangle = typeof now === 'object' ? now : wholeOfFirst(situation);
+    const { rectangle } = rectanglesOf(partNow(situation), situation);
     return choicesOf(situation, 'documents.part', [
       ['whole', 'All of each page'],
-      ['content', 'Its content: white margins trimmed, the same on all its pages, so that everything grows'],
+      ['content', 'Its content: white margins trimmed, the same on all its pages'],
       [rectangle, 'A part of it, the same on all its pages'],
     ]);
   },
-  numbers: (situation) => {
-    const now = situation.ticket.documents[situation.at]?.part ?? 'whole';
-    if (typeof now !== 'object') return [];
-    return LENGTHS.map(([name, label]): NumberField => {
-      const least = name === 'left' || name === 'top' ? 0 : 1;
-      const patch = (value: number): Partial<Ticket> => patchOf(situation, 'documents.part', { ...now, [name]: value });
-      return { label, unit: 'mm', value: now[name], least, most: 10_000, step: 1, patch };
-    });
-  },
+  numbers: (situation) =>
+    rectanglesOf(partNow(situation), situation).numbers.map(({ change, ...field }): NumberField => ({
+      ...field,
+      patch: (value) => patchOf(situation, 'documents.part', change(value)),
+    })),
 };

@@ -7,11 +7,8 @@ import {
   ElementRef,
   inject,
   Injector,
-  input,
-  linkedSignal,
   output,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
 import { MatFormField } from '@angular/material/form-field';
@@ -20,11 +17,11 @@ import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { routeCatches, saySize, sectionsOf, TicketError, type Route, type RouteCatch, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { type Situation, trayLabels } from '@foglio/sentence';
+import { type RouteChange, type Situation, trayLabels } from '@foglio/sentence';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
-import { RouteMore } from './route-more';
+import { RouteSentence } from './route-sentence';
 
 /** A rule that may be put in place of page numbers. */
 interface Rule {
@@ -35,15 +32,23 @@ interface Rule {
 /** The routes in the order in which they count: the first that names a page rules it. */
 @Component({
   selector: 'fo-routes-editor',
-  imports: [CdkDrag, CdkDragHandle, CdkDropList, MatButton, MatFormField, MatIcon, MatIconButton, MatInput, RouteMore],
+  imports: [
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    MatButton,
+    MatFormField,
+    MatIcon,
+    MatIconButton,
+    MatInput,
+    RouteSentence,
+  ],
   templateUrl: './routes-editor.html',
   styleUrl: './routes-editor.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: 'popover', role: 'dialog', 'aria-label': 'Pages with paper or settings of their own' },
 })
 export class RoutesEditor {
-  /** The route that was asked for, from 0: its further settings stand open where it has some. */
-  readonly at = input(0);
   readonly closed = output<void>();
   private readonly store = inject(Store);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
@@ -53,13 +58,6 @@ export class RoutesEditor {
   protected readonly trouble = computed(() => this.bench().trouble);
   private readonly known = this.store.selectSignal(benchFeature.selectSituation);
   protected readonly situation = computed(() => this.known() as Situation);
-
-  /** Which route shows its further settings; null: none. */
-  protected readonly open = linkedSignal<number, number | null>({
-    source: this.at,
-    // Only at first: a change of the ticket neither opens nor closes anything.
-    computation: (at) => untracked(() => (hasMore(this.ticket().routes[at]) ? at : null)),
-  });
 
   /** Whether the pages of a new route are being asked. */
   protected readonly isAsking = signal(false);
@@ -133,7 +131,7 @@ export class RoutesEditor {
     return this.situation().printer.trays.findIndex(({ id }) => id === tray);
   }
 
-  protected change(index: number, change: Partial<Route>): void {
+  protected change(index: number, change: RouteChange): void {
     this.put(this.routes().map((route, place) => (place === index ? tidy({ ...route, ...change }) : route)));
   }
 
@@ -185,10 +183,5 @@ export class RoutesEditor {
 const countPages = (count: number): string => (count === 1 ? '1 page' : `${count} pages`);
 
 /** A route says only what is different; what is left undefined is the ticket's. */
-const tidy = (route: Route): Route =>
+const tidy = (route: RouteChange): Route =>
   Object.fromEntries(Object.entries(route).filter(([, value]) => value !== undefined)) as Route;
-
-/** Whether a route says more than tray and sides. */
-const hasMore = (route: Route | undefined): boolean =>
-  route !== undefined &&
-  Object.keys(route).some((part) => !['name', 'document', 'pages', 'tray', 'sides'].includes(part));

@@ -135,7 +135,7 @@ const LONG = 300;
               <fo-printer-choice cdkTrapFocus cdkTrapFocusAutoCapture (closed)="close()" />
             }
             @case ('routes') {
-              <fo-routes-editor cdkTrapFocus cdkTrapFocusAutoCapture [at]="shown.index" (closed)="close()" />
+              <fo-routes-editor cdkTrapFocus cdkTrapFocusAutoCapture (closed)="close()" />
             }
             @default {
               <fo-phrase-popover

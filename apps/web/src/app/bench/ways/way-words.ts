@@ -8,6 +8,7 @@ const NAMES: Readonly<Record<WayToPrint['name'], string>> = {
   '2-a-side': '2 pages a side',
   '4-a-side': '4 pages a side',
   booklet: 'As a booklet',
+  trimmed: 'With white margins trimmed',
   'in-grey': 'In grey',
   'in-color': 'In colour',
 };
