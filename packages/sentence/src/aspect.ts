@@ -20,6 +20,8 @@ export interface Aspect {
   readonly fields: readonly Field[];
   /** What "leave out" makes of the ticket, where that is not the defaults of the fields. */
   readonly plain?: (situation: Situation) => Partial<Ticket>;
+  /** Whether its choices are best told by what the first sheet then looks like, and how large its pages come out. */
+  readonly isDrawn?: true;
   /** Whether it means anything for this ticket; always, unless given. */
   readonly fits?: (situation: Situation) => boolean;
   readonly choices?: (situation: Situation) => readonly Choice[];

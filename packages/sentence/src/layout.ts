@@ -1,6 +1,6 @@
 import { bookletDefaults, fragmentOf, gridDefaults, type Ticket } from '@foglio/core';
 import { bookletOf, cellsOf, gridOf, sayTray, type Aspect, type GridLayout } from './aspect';
-import type { Situation } from './situation';
+import type { Choice, Situation } from './situation';
 import { choicesOf, numberOf, patchOf } from './field';
 import { POSTER, tilesOf } from './tiles';
 
@@ -30,8 +30,23 @@ const severalCells = (situation: Situation): boolean => cellsOf(situation) > 1;
 const isGrid = (situation: Situation): boolean => gridOf(situation) !== null;
 const isBooklet = (situation: Situation): boolean => bookletOf(situation) !== null;
 
+/** One design in all places of a side, or the next page in each again. */
+function repeating(situation: Situation): Choice[] {
+  const layout = gridOf(situation);
+  if (!layout || !severalCells(situation)) return [];
+  return layout.repeat === 'none'
+    ? [
+        {
+          label: `One page in all ${cellsOf(situation)} places of a side`,
+          patch: { layout: { ...layout, repeat: 'fill-side' } },
+        },
+      ]
+    : [{ label: 'The next page in each place of a side', patch: { layout: { ...layout, repeat: 'none' } } }];
+}
+
 export const perSide: Aspect = {
   name: 'per-side',
+  isDrawn: true,
   title: 'How many pages on a side',
   offer: null,
   lead: ', ',
@@ -48,12 +63,13 @@ export const perSide: Aspect = {
       label: count === 1 ? '1 page a side' : `${count} pages a side`,
       patch: gridOfPages(situation, count),
     })),
+    ...repeating(situation),
     {
       label: 'A booklet: two pages a side, folded in the middle',
       patch: { layout: bookletOf(situation) ?? bookletDefaults },
     },
     {
-      label: 'Each page over several sheets, to be joined: a poster',
+      label: 'A poster: each page over several sheets, to be joined',
       patch: { layout: tilesOf(situation) ?? POSTER },
     },
   ],
@@ -61,6 +77,7 @@ export const perSide: Aspect = {
 
 export const grid: Aspect = {
   name: 'grid',
+  isDrawn: true,
   title: 'Columns and rows of your own',
   offer: 'Columns and rows of your own',
   lead: ' in ',
@@ -88,6 +105,7 @@ export const grid: Aspect = {
 
 export const repeat: Aspect = {
   name: 'repeat',
+  isDrawn: true,
   title: 'What fills a side',
   offer: 'One page filling each side',
   lead: ', ',
@@ -104,6 +122,7 @@ export const repeat: Aspect = {
 
 export const flow: Aspect = {
   name: 'flow',
+  isDrawn: true,
   title: 'Which way the pages run on a side',
   offer: 'Which way the pages run on a side',
   lead: ', running ',
@@ -122,6 +141,7 @@ export const flow: Aspect = {
 
 export const turn: Aspect = {
   name: 'turn',
+  isDrawn: true,
   title: 'Which way pages stand in their places',
   offer: 'Pages turned where that makes them larger',
   lead: ', ',
@@ -137,6 +157,7 @@ export const turn: Aspect = {
 
 export const gutter: Aspect = {
   name: 'gutter',
+  isDrawn: true,
   title: 'Room between the pages of a side',
   offer: 'Room between the pages of a side',
   lead: ', ',
@@ -151,6 +172,7 @@ export const gutter: Aspect = {
 
 export const frame: Aspect = {
   name: 'frame',
+  isDrawn: true,
   title: 'A line round each page',
   offer: 'A line round each page',
   lead: ', ',
@@ -166,6 +188,7 @@ export const frame: Aspect = {
 
 export const cutMarks: Aspect = {
   name: 'cut-marks',
+  isDrawn: true,
   title: 'Marks to cut by',
   offer: 'Cut marks',
   lead: ', ',

@@ -70,6 +70,7 @@ export const paperType: Aspect = {
 
 export const orientation: Aspect = {
   name: 'orientation',
+  isDrawn: true,
   title: 'Which way the sides stand',
   offer: 'All sides portrait, or all landscape',
   lead: ', ',
@@ -108,6 +109,7 @@ function bySize(situation: Situation): Partial<Ticket> {
 
 export const scale: Aspect = {
   name: 'scale',
+  isDrawn: true,
   title: 'How large the pages are printed',
   offer: null,
   lead: ', ',

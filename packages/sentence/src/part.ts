@@ -1,7 +1,7 @@
 import type { Ticket } from '@foglio/core';
 import type { Aspect } from './aspect';
 import { choicesOf, patchOf } from './field';
-import type { NumberField, Situation } from './situation';
+import type { Choice, NumberField, Situation } from './situation';
 
 /** What of each page is printed. */
 
@@ -56,18 +56,24 @@ const partNow = ({ ticket, at }: Situation): Part => ticket.documents[at]?.part 
 
 export const part: Aspect = {
   name: 'part',
+  isDrawn: true,
   title: 'What of each page is printed',
   offer: 'A part of each page, or its white margins trimmed',
   lead: ' ',
   say: (situation) => sayPart(partNow(situation)),
   fields: ['documents.part'],
   choices: (situation) => {
-    const { rectangle } = rectanglesOf(partNow(situation), situation);
-    return choicesOf(situation, 'documents.part', [
+    const now = partNow(situation);
+    const { rectangle } = rectanglesOf(now, situation);
+    const { scale } = situation.ticket;
+    // At actual size nothing would grow, which is what margins are trimmed for.
+    const grown = now !== 'content' && scale.mode === 'auto-fit' ? { scale: { ...scale, mode: 'fit' as const } } : {};
+    const [whole, content, some] = choicesOf(situation, 'documents.part', [
       ['whole', 'All of each page'],
-      ['content', 'Its content: white margins trimmed, the same on all its pages'],
+      ['content', 'Its content, as large as fits: white margins trimmed, the same on all its pages'],
       [rectangle, 'A part of it, the same on all its pages'],
-    ]);
+    ]) as [Choice, Choice, Choice];
+    return [whole, { ...content, patch: { ...content.patch, ...grown } }, some];
   },
   numbers: (situation) =>
     rectanglesOf(partNow(situation), situation).numbers.map(({ change, ...field }): NumberField => ({

@@ -51,6 +51,7 @@ export const pieces: Aspect = {
 
 export const backs: Aspect = {
   name: 'backs',
+  isDrawn: true,
   title: 'What lies behind each page',
   offer: 'Cards: each back behind its own front',
   lead: ', ',

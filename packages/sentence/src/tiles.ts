@@ -21,6 +21,7 @@ const isTiled = (situation: Situation): boolean => tilesOf(situation) !== null;
 
 export const tileCount: Aspect = {
   name: 'tile-count',
+  isDrawn: true,
   title: 'How many sheets make one page',
   offer: null,
   lead: ', ',
@@ -67,6 +68,7 @@ export const tileCount: Aspect = {
 
 export const overlap: Aspect = {
   name: 'overlap',
+  isDrawn: true,
   title: 'How much neighbouring sheets have in common',
   offer: null,
   lead: ', ',

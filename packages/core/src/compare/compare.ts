@@ -47,7 +47,7 @@ export function compare(ticket: Ticket, documents: readonly DocumentFacts[], pri
     { name: '2-a-side', patch: { layout: gridOfPages(ticket, 2) } },
     { name: '4-a-side', patch: { layout: gridOfPages(ticket, 4) } },
     { name: 'booklet', patch: { sides: 'two-sided', layout: booklet } },
-    { name: 'trimmed', patch: { documents: ticket.documents.map((one) => ({ ...one, part: 'content' as const })) } },
+    { name: 'trimmed', patch: trimmed(ticket) },
     ticket.color === 'monochrome'
       ? { name: 'in-color', patch: { color: 'auto' } }
       : { name: 'in-grey', patch: { color: 'monochrome' } },
@@ -58,6 +58,12 @@ export function compare(ticket: Ticket, documents: readonly DocumentFacts[], pri
   };
   return [now, ...ways.flatMap(reckon)];
 }
+
+/** Without white margins, and as large as fits: at actual size nothing would grow. */
+const trimmed = ({ documents, scale }: Ticket): Partial<Ticket> => ({
+  documents: documents.map((one) => ({ ...one, part: 'content' as const })),
+  ...(scale.mode === 'auto-fit' ? { scale: { ...scale, mode: 'fit' as const } } : {}),
+});
 
 /** A booklet is always two-sided and what is joined one-sided, so one side or two can only be chosen for a grid. */
 const unfolded = (ticket: Ticket): Partial<Ticket> =>

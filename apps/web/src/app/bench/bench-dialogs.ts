@@ -7,11 +7,14 @@ import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
 import { saveText } from '../documents/save-text';
 import { writeSetup } from '../documents/setup-file';
+import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
 import { KeysDialog } from './keys-dialog';
 import type { LeafData } from './leafing/leaf-dialog';
 import { pageSourceOf } from './page-source';
+import type { DrawnPart, PartData } from './part/part-dialog';
+import type { PartOf } from './part/part-scopes';
 import { SaveDialog, type SaveData, type Saving } from './save-dialog';
 
 /** What the Bench asks in a dialog, and what comes of the answer. Those that are seldom wanted are loaded when they are. */
@@ -83,6 +86,23 @@ export class BenchDialogs {
     const { LeafDialog } = await import('./leafing/leaf-dialog');
     const data: LeafData = { plan, ticket, printer: printer.profile, source: pageSourceOf(this.bench()) };
     this.dialog.open(LeafDialog, { data, width: '1040px', maxWidth: '96vw' });
+  }
+
+  /** A part of pages drawn over one of them. */
+  async drawPart(of: PartOf): Promise<void> {
+    const { partQuestion } = await import('./part/part-scopes');
+    const question = partQuestion(of, this.bench());
+    if (!question) return;
+    const { PartDialog } = await import('./part/part-dialog');
+    const { data } = question;
+    const dialog = this.dialog.open<unknown, PartData, DrawnPart>(PartDialog, {
+      data,
+      width: '940px',
+      maxWidth: '96vw',
+    });
+    const drawn = await firstValueFrom(dialog.afterClosed());
+    const ticket = drawn && question.answered(drawn, this.bench());
+    if (ticket) this.store.dispatch(BenchActions.ticketChanged({ ticket }));
   }
 
   showKeys(): void {

@@ -16,7 +16,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { isInformationSheet, trayName, type Sheet } from '@foglio/core';
+import { facingOf, isInformationSheet, trayName, type Sheet } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
@@ -93,6 +93,13 @@ export class Lanes {
     const plan = this.plan();
     return plan ? passLines(plan) : null;
   });
+  /** Whether the stack would lie with its last sheet on top, which printing the other way round settles. */
+  protected readonly comesBackwards = computed(() => {
+    const [plan, profile] = [this.plan(), this.profile()];
+    const first = plan?.sheets[0];
+    if (!plan || !profile || !first || plan.sheets.length < 2 || plan.passes) return false;
+    return plan.delivery === 'first-to-last' && facingOf(profile, first) === 'face-up';
+  });
   protected readonly above = computed(() => NUMBERS + (this.bracket() === null ? 0 : BRACKET));
 
   protected readonly layout = computed(() => {
@@ -152,6 +159,11 @@ export class Lanes {
 
   private runOutWithin(from: number, to: number): number | null {
     return [...this.runOuts().keys()].find((sheet) => sheet >= from && sheet <= to) ?? null;
+  }
+
+  protected printBackwards(): void {
+    const ticket = this.bench().ticket;
+    if (ticket) this.store.dispatch(BenchActions.ticketChanged({ ticket: { ...ticket, delivery: 'last-to-first' } }));
   }
 
   /** Opens a folded block and goes to its first sheet. */

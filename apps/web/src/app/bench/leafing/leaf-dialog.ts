@@ -9,6 +9,7 @@ import {
 } from '@angular/material/dialog';
 import { findTray, trayName, type Plan, type Printer, type Ticket } from '@foglio/core';
 import type { PageSource } from '../../pages/side-view';
+import { JoinedPage } from './joined-page';
 import { LeafPage } from './leaf-page';
 import { openingsOf, sayShown, type Opening } from './openings';
 
@@ -26,13 +27,19 @@ const ROOM = { width: 940, height: 440 };
 /** The stack as it will lie in the tray, picked up and leafed through: as a book, a pad or a folded booklet. */
 @Component({
   selector: 'fo-leaf-dialog',
-  imports: [LeafPage, MatButton, MatDialogActions, MatDialogClose, MatDialogContent, MatDialogTitle],
+  imports: [JoinedPage, LeafPage, MatButton, MatDialogActions, MatDialogClose, MatDialogContent, MatDialogTitle],
   template: `
     <h2 mat-dialog-title>{{ title }}</h2>
     <mat-dialog-content>
       <p class="lies">{{ lies }}</p>
       @if (opening(); as here) {
         <div class="opening" [class.upward]="here.upward">
+          @if (here.joined; as sheets) {
+            <figure>
+              <fo-joined-page [sheets]="sheets" [source]="data.source" [room]="room" />
+              <figcaption>Sheets {{ sheets[0]!.index }} to {{ sheets.at(-1)!.index }}, joined</figcaption>
+            </figure>
+          }
           @for (shown of pair(here); track $index) {
             <figure>
               @if (shown === 'none') {
@@ -122,6 +129,7 @@ export class LeafDialog {
   private readonly bind =
     this.data.ticket.layout.kind === 'booklet' && this.data.ticket.bind === 'top' ? 'left' : this.data.ticket.bind;
   protected readonly openings = openingsOf(this.data.plan, this.data.printer, this.bind);
+  protected readonly room = ROOM;
   protected readonly at = signal(0);
   protected readonly opening = computed<Opening | null>(() => this.openings[this.at()] ?? null);
   protected readonly title = `Leafing through ${this.data.plan.sets === 1 ? 'the job' : `one set of ${this.data.plan.sets}`}`;
@@ -136,8 +144,8 @@ export class LeafDialog {
     return this.bind === 'top' ? ROOM.height / 2 / largest : Math.min(ROOM.width / 2, ROOM.height) / largest;
   });
 
-  protected pair({ first, second }: Opening): Opening['first'][] {
-    return [first, second];
+  protected pair({ first, second, joined }: Opening): Opening['first'][] {
+    return joined ? [] : [first, second];
   }
 
   protected say(shown: Opening['first']): string {

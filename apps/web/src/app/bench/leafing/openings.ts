@@ -1,4 +1,14 @@
-import { deliver, isInformationSheet, leaf, type Plan, type Printer, type ReadPage, type Ticket } from '@foglio/core';
+import {
+  deliver,
+  isInformationSheet,
+  leaf,
+  type Plan,
+  type Printer,
+  type ReadPage,
+  type Sheet,
+  type Ticket,
+} from '@foglio/core';
+import { joinedSheets } from './joined';
 
 /** A page of the stack in the hand; null: the blank back of a sheet printed on one side. */
 export type Shown = ReadPage | null;
@@ -14,6 +24,8 @@ export interface Opening {
   readonly first: Shown | 'none';
   /** On the right, or below. */
   readonly second: Shown | 'none';
+  /** The sheets of one page, to be joined; null: leaves as they lie in the hand. */
+  readonly joined: readonly Sheet[] | null;
 }
 
 interface Leaf {
@@ -25,19 +37,27 @@ interface Leaf {
 export function openingsOf(plan: Plan, printer: Printer, bind: Ticket['bind']): Opening[] {
   const one = { ...plan, sets: 1, slipBetweenSets: null };
   const leaves = leavesOf(leaf(deliver(one, printer), bind));
+  const groups = joinedSheets(plan);
+  const groupOf = ({ front }: Leaf): readonly Sheet[] | null =>
+    groups.find((group) =>
+      group.some(({ index }) => index === front?.sheet.index && !isInformationSheet(front.sheet)),
+    ) ?? null;
   const openings: Opening[] = [];
-  leaves.forEach(({ front }, index) => {
+  leaves.forEach((leaf, index) => {
     const before = leaves[index - 1];
-    openings.push(place(before ? before.back : 'none', front, bind));
+    const [group, groupBefore] = [groupOf(leaf), before ? groupOf(before) : null];
+    if (before && !groupBefore && group) openings.push(place(before.back, 'none', bind));
+    if (!group) openings.push(place(before && !groupBefore ? before.back : 'none', leaf.front, bind));
+    else if (group !== groupBefore) openings.push({ upward: false, first: 'none', second: 'none', joined: group });
   });
   const last = leaves.at(-1);
-  return last ? [...openings, place(last.back, 'none', bind)] : [];
+  return last && !groupOf(last) ? [...openings, place(last.back, 'none', bind)] : openings;
 }
 
 /** Read from the right, the pages lie the other way round. */
 function place(earlier: Opening['first'], later: Opening['second'], bind: Ticket['bind']): Opening {
   const [first, second] = bind === 'right' ? [later, earlier] : [earlier, later];
-  return { upward: bind === 'top', first, second };
+  return { upward: bind === 'top', first, second, joined: null };
 }
 
 /** The pages by the pieces of paper they are on: a sheet, or the half of a folded one. */

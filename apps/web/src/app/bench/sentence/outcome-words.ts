@@ -1,10 +1,16 @@
-import type { Outcome } from '@foglio/core';
+import { pointsToMm, type Outcome, type Sheet } from '@foglio/core';
 import { countSheets, sayMoney } from '../amounts';
 
 /** "18 sheets, € 2.12, text from 9.0 pt" */
 export function sayOutcome({ sheets, cost, smallestTextPt }: Outcome): string {
   const text = smallestTextPt === null ? [] : [`text from ${smallestTextPt.toFixed(1)} pt`];
   return [countSheets(sheets), ...(cost > 0 ? [sayMoney(cost)] : []), ...text].join(', ');
+}
+
+/** How large the first page comes out: "190 × 277 mm"; nothing on a blank sheet. */
+export function sayMeasure({ front: { cells } }: Sheet): string {
+  const [cell] = cells;
+  return cell ? `${Math.round(pointsToMm(cell.width))} × ${Math.round(pointsToMm(cell.height))} mm` : '';
 }
 
 /** What is different from now: "4 sheets fewer, € 0.40 less, text 2.5 pt smaller". */

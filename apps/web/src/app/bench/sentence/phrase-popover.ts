@@ -14,14 +14,20 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { MatButton } from '@angular/material/button';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
-import type { Outcome, Ticket } from '@foglio/core';
+import type { Outcome, Sheet, Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { concatMap, debounceTime, from, switchMap, toArray } from 'rxjs';
 import { aspectOf, holds, isUsual, type NumberField, sayUsual, type Situation, usual } from '@foglio/sentence';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
+import { BenchDialogs } from '../bench-dialogs';
 import { Planner } from '../../workers/planner';
-import { sayChange, sayOutcome } from './outcome-words';
+import { SideView, type PageSource } from '../../pages/side-view';
+import { pageSourceOf } from '../page-source';
+import { sayChange, sayMeasure, sayOutcome } from './outcome-words';
+
+/** Of the picture of a sheet, its longer edge in CSS pixels. */
+const PICTURE = 34;
 
 /** A key held down asks for many effects; only the last one matters. */
 const ASK_AFTER_MS = 30;
@@ -29,7 +35,7 @@ const ASK_AFTER_MS = 30;
 /** What a phrase changes, with what each choice would come to before it is taken. Whatever is taken can be undone. */
 @Component({
   selector: 'fo-phrase-popover',
-  imports: [FormsModule, MatButton, MatFormField, MatInput, MatRadioButton, MatRadioGroup],
+  imports: [FormsModule, MatButton, MatFormField, MatInput, MatRadioButton, MatRadioGroup, SideView],
   templateUrl: './phrase-popover.html',
   styleUrl: './phrase-popover.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -43,6 +49,8 @@ export class PhrasePopover {
   readonly closed = output<void>();
 
   private readonly store = inject(Store);
+  /** Not where a set-up is changed: it is drawn over a sample. */
+  protected readonly dialogs = inject(BenchDialogs, { optional: true });
   private readonly planner = inject(Planner);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly ticket = computed(() => this.bench().ticket as Ticket);
@@ -59,6 +67,8 @@ export class PhrasePopover {
   protected readonly isSaid = computed(
     () => this.aspect().offer === null || sayUsual(this.aspect(), this.situation()) !== null,
   );
+
+  protected readonly source = computed<PageSource>(() => pageSourceOf(this.bench()));
 
   /** What the ticket has in each number field; the same for as long as no number of it is another. */
   private readonly had = computed<readonly number[]>(() => this.numbers().map(({ value }) => value), {
@@ -102,6 +112,20 @@ export class PhrasePopover {
     return outcome === null ? 'not possible here' : sayOutcome(outcome);
   }
 
+  /** The first sheet as it would be; null as long as it is not known, and where it cannot be. */
+  protected drawn(place: number): Sheet | null {
+    return this.outcomes()[place]?.first ?? null;
+  }
+
+  protected measure(place: number): string {
+    const first = this.drawn(place);
+    return first && this.aspect().isDrawn ? sayMeasure(first) : '';
+  }
+
+  protected pictureScale({ paper }: Sheet): number {
+    return PICTURE / Math.max(paper.width, paper.height);
+  }
+
   protected change(place: number): string {
     const [now, outcome] = [this.outcomes()[0], this.outcomes()[place]];
     return now && outcome ? sayChange(outcome, now) : '';
@@ -137,6 +161,11 @@ export class PhrasePopover {
   protected done(): void {
     this.numbers().forEach((_, index) => this.takeTyped(index));
     this.closed.emit();
+  }
+
+  protected draw(): void {
+    this.closed.emit();
+    void this.dialogs?.drawPart({ document: this.at() });
   }
 
   protected leaveOut(): void {

@@ -35,6 +35,8 @@ export class RouteSentence {
   /** Of the route, counted from 1: names its controls. */
   readonly number = input.required<number>();
   readonly changed = output<RouteChange>();
+  /** Its part is to be drawn over a page. */
+  readonly partWanted = output<void>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly injector = inject(Injector);

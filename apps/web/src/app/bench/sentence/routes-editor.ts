@@ -20,6 +20,7 @@ import { Store } from '@ngrx/store';
 import { type RouteChange, type Situation, trayLabels } from '@foglio/sentence';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
+import { BenchDialogs } from '../bench-dialogs';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 import { RouteSentence } from './route-sentence';
 
@@ -51,6 +52,7 @@ interface Rule {
 export class RoutesEditor {
   readonly closed = output<void>();
   private readonly store = inject(Store);
+  private readonly dialogs = inject(BenchDialogs, { optional: true });
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly ticket = computed(() => this.bench().ticket as Ticket);
   protected readonly routes = computed(() => this.ticket().routes);
@@ -133,6 +135,10 @@ export class RoutesEditor {
 
   protected change(index: number, change: RouteChange): void {
     this.put(this.routes().map((route, place) => (place === index ? tidy({ ...route, ...change }) : route)));
+  }
+
+  protected drawPart(index: number): void {
+    void this.dialogs?.drawPart({ route: index });
   }
 
   protected remove(index: number): void {

@@ -23,17 +23,19 @@ import {
   type Sheet,
   type Side,
   type Sides,
-  type Ticket,
 } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { sayBind, sayTrayHolding, sayType } from '@foglio/sentence';
+import { sayTrayHolding, sayType } from '@foglio/sentence';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
-import { documentNames, sayFace } from '../lanes/lane-words';
+import { BenchDialogs } from '../bench-dialogs';
+import { documentNames } from '../lanes/lane-words';
 import { pageSourceOf } from '../page-source';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 import { Loupe, type PlaceOnSide } from './loupe';
+import { RepeatOffer } from './repeat-offer';
+import { sayCaption, sayScales, sayTurning, turnsLikeBook } from './sheet-words';
 
 /** Room for a sheet's sides in the narrowest panel, and the panel's own edges, in CSS pixels. */
 const LEAST_ROOM = 284;
@@ -46,7 +48,7 @@ const ALONE = { height: 1.13, besideLoupe: 0.81 };
 /** The chosen sheet as it will be printed, what is to be known of it, and where its pages come from. */
 @Component({
   selector: 'fo-sheet-panel',
-  imports: [Loupe, MatButton, NgTemplateOutlet, SideView],
+  imports: [Loupe, MatButton, NgTemplateOutlet, SideView, RepeatOffer],
   templateUrl: './sheet-panel.html',
   styleUrl: './sheet-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -54,6 +56,7 @@ const ALONE = { height: 1.13, besideLoupe: 0.81 };
 export class SheetPanel {
   readonly goTo = output<number>();
   private readonly store = inject(Store);
+  private readonly dialogs = inject(BenchDialogs, { optional: true });
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly sheet = this.store.selectSignal(benchFeature.selectShownSheet);
   protected readonly count = computed(() => this.bench().plan?.sheets.length ?? 0);
@@ -183,18 +186,16 @@ export class SheetPanel {
   protected readonly mark = trayMark;
   protected readonly holding = sayTrayHolding;
 
-  private readonly isBacks = computed(() => {
-    const plan = this.bench().plan;
-    return plan !== null && isBacksAlone(plan);
-  });
-
-  /** "Front, page 1", "Back, not printed" */
   protected caption(sheet: Sheet, back: boolean): string {
-    const names = documentNames(this.bench().documents);
-    if (!back) return `${this.isBacks() ? 'Back' : 'Front'}, ${sayFace(sheet.front, names)}`;
-    if (this.isBacks()) return 'Front, printed before';
-    if (sheet.back) return `Back, ${sayFace(sheet.back, names)}`;
-    return `Back, ${sheet.sides === 'one-sided' ? 'not printed' : 'blank'}`;
+    const { documents, plan } = this.bench();
+    return sayCaption(sheet, back, { names: documentNames(documents), isBacks: plan !== null && isBacksAlone(plan) });
+  }
+
+  /** Of the document whose page lies on the sheet: all its pages, or those that are chosen. */
+  protected drawPart(): void {
+    const pages = this.routable();
+    const [first] = pages;
+    if (first) void this.dialogs?.drawPart({ document: first.document - 1, pages });
   }
 
   protected giveTray(tray: string | null): void {
@@ -235,23 +236,3 @@ export class SheetPanel {
 
   protected readonly twoSided = computed(() => this.sheet()?.sides !== 'one-sided');
 }
-
-function sayScales(sheet: Sheet): string {
-  const scales = new Set(
-    [...sheet.front.cells, ...(sheet.back?.cells ?? [])].map(({ scale }) => (scale * 100).toFixed(1)),
-  );
-  const said = [...scales].map((scale) => `${scale.replace(/\.0$/, '')} %`);
-  return said.length === 0 ? 'nothing printed' : said.join(' and ');
-}
-
-/** How the set turns over as it is held, which is what the sentence says; and on which edge this sheet turns then. */
-function sayTurning({ sides, signature }: Sheet, bind: Ticket['bind']): string {
-  if (signature !== undefined) return 'on its short edge, and folds in the middle';
-  if (sides === 'one-sided') return 'printed on one side';
-  const edge = sides === 'two-sided-long-edge' ? 'long' : 'short';
-  return `${sayBind(bind)}, on its ${edge} edge`;
-}
-
-/** Whether a two-sided sheet, as it is read, turns over sideways. */
-const turnsLikeBook = ({ sides, front }: Sheet): boolean =>
-  (front.orientation === 'portrait') === (sides === 'two-sided-long-edge');

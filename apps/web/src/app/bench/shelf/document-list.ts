@@ -36,6 +36,9 @@ import { benchFeature } from '../../state/bench.state';
             }
             {{ document.name }}
           </button>
+          @if (ownPages()[place]; as pages) {
+            <span class="own" [title]="'prints ' + pages">{{ pages }}</span>
+          }
           <button
             type="button"
             class="more"
@@ -111,6 +114,15 @@ import { benchFeature } from '../../state/bench.state';
       text-overflow: ellipsis;
       white-space: nowrap;
     }
+    .own {
+      flex: 0 1 auto;
+      max-width: 40%;
+      overflow: hidden;
+      color: var(--soft);
+      font-size: 12px;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
     .more {
       flex: none;
       width: 28px;
@@ -136,6 +148,12 @@ export class DocumentList {
   protected readonly documents = computed(() => this.bench().documents);
   private readonly chooser = viewChild.required<ElementRef<HTMLInputElement>>('chooser');
   private replacing = 0;
+
+  /** Of each document the pages that are written of it, where not all have the same. */
+  protected readonly ownPages = computed<readonly (string | null)[]>(() => {
+    const lines = this.bench().ticket?.documents.map(({ pages }) => pages) ?? [];
+    return new Set(lines).size < 2 ? lines.map(() => null) : lines;
+  });
 
   protected hasLabels(place: number): boolean {
     return this.documents()[place]?.pages.some(({ label }) => label !== undefined) ?? false;

@@ -62,6 +62,8 @@ export class Shelf {
     if (!mine) return null;
     return mine.count === 1 ? 'Taking it in' : `Taking in ${mine.number} of ${mine.count}`;
   });
+  /** Whether what is written of the pages is meant for every document. */
+  protected readonly forAll = linkedSignal({ source: this.jobId, computation: () => false });
   private anchor: number | null = null;
   /** The page on which the mouse was pressed, and whether others were drawn over since. */
   private pressed: number | null = null;
@@ -113,6 +115,12 @@ export class Shelf {
     this.changePages(pages, `pages ${this.at()}`);
   }
 
+  /** From now on one line for all of them, which begins with the one that stands there; or each its own again. */
+  protected writeForAll(): void {
+    this.forAll.update((together) => !together);
+    if (this.forAll()) this.changePages(this.settings()?.pages ?? 'all');
+  }
+
   protected pick(pages: string): void {
     this.changePages(pages);
   }
@@ -160,6 +168,7 @@ export class Shelf {
     const last = this.facts()?.pages.length ?? 0;
     const ticket = this.ticket();
     if (pages.length === 0 || !ticket) return;
+    this.forAll.set(false);
     this.changePages(writeSelection(pages, last), undefined, byPosition(ticket, this.documents(), this.at() + 1));
   }
 
@@ -239,7 +248,9 @@ export class Shelf {
 
   private changePages(pages: string, typing?: string, ticket: Ticket | null = this.ticket()): void {
     if (!ticket) return;
-    const documents = ticket.documents.map((one, index) => (index === this.at() ? { ...one, pages } : one));
+    const documents = ticket.documents.map((one, index) =>
+      this.forAll() || index === this.at() ? { ...one, pages } : one,
+    );
     const changed = { ...ticket, documents };
     this.store.dispatch(
       BenchActions.ticketChanged(typing === undefined ? { ticket: changed } : { ticket: changed, typing }),

@@ -17,7 +17,7 @@ import { saySetUp, sayWay } from './way-words';
 import { WaysChart, type ChartPoint } from './ways-chart';
 
 /** The longer edge of the picture of a first sheet, in CSS pixels. */
-const PICTURE = 32;
+const PICTURE = 27;
 
 /** Text this large is read without effort; the usual wish when sheets are to be saved. */
 const WANTED_PT = 7;

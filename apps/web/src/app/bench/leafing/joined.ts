@@ -1,0 +1,35 @@
+import type { Cell, Plan, Sheet } from '@foglio/core';
+
+/** The one cell of a side that shows a piece of a page; null where it shows a whole one, or several. */
+export function tileOf({ front, back, slip }: Sheet): (Cell & { readonly clip: NonNullable<Cell['clip']> }) | null {
+  const [cell, other] = front.cells;
+  return cell?.clip && !other && back === null && !slip ? { ...cell, clip: cell.clip } : null;
+}
+
+/** The sheets of each page that lies over several, in their order: they are to be joined. */
+export function joinedSheets({ sheets }: Pick<Plan, 'sheets'>): Sheet[][] {
+  const groups: Sheet[][] = [];
+  for (const sheet of sheets) {
+    const last = groups.at(-1)?.at(-1);
+    if (last && areNeighbours(last, sheet)) groups.at(-1)?.push(sheet);
+    else groups.push([sheet]);
+  }
+  return groups.filter((group) => group.length > 1);
+}
+
+/** Pieces of one page as large as each other, of which the second goes on where the first ends. */
+function areNeighbours(one: Sheet, other: Sheet): boolean {
+  const [a, b] = [tileOf(one), tileOf(other)];
+  if (!a || !b || one.run !== other.run) return false;
+  const isSame = a.document === b.document && a.page === b.page && a.scale === b.scale;
+  // Row by row from the upper left: further right, or further down and from the left again.
+  return isSame && (b.x < a.x - 1 || b.y > a.y + 1);
+}
+
+/** Where a piece lies on its page as printed, in points from the page's lower left corner. */
+export const placeOnPage = ({ x, y, clip }: Cell & { readonly clip: NonNullable<Cell['clip']> }) => ({
+  x: clip[0] - x,
+  y: clip[1] - y,
+  width: clip[2],
+  height: clip[3],
+});
