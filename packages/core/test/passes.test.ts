@@ -209,8 +209,8 @@ describe('fronts or backs alone (model, Pages and pieces)', () => {
 
   test('an information sheet goes through with its face', () => {
     const informationSheet = { print: true };
-    const fronts = alone('fronts', { informationSheet } as Settings).informationSheet!;
-    const backs = alone('backs', { informationSheet } as Settings).informationSheet!;
+    const fronts = alone('fronts', { informationSheet }).informationSheet!;
+    const backs = alone('backs', { informationSheet }).informationSheet!;
     expect([fronts.sides, fronts.back, fronts.front.texts?.length === 0]).toEqual(['one-sided', null, false]);
     expect([backs.sides, backs.back, backs.front]).toEqual(['one-sided', null, { orientation: 'portrait', cells: [] }]);
   });

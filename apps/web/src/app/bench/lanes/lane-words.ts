@@ -29,9 +29,9 @@ export function documentNames(documents: readonly { readonly name: string }[]): 
 export function sayFace({ cells, texts }: Side, names: readonly string[] = []): string {
   if (cells.length === 0) return texts ? 'what the job is' : 'blank';
   if (names.length === 0) return listPages(cells.map(({ page }) => page));
-  return byDocument(cells)
-    .map(({ document, pages }) => `${listPages(pages)} of ${names[document - 1]}`)
-    .join(' and ');
+  const parts = byDocument(cells).map(({ document, pages }) => `${listPages(pages)} of ${names[document - 1]}`);
+  const last = parts.pop() as string;
+  return parts.length === 0 ? last : `${parts.join(', ')} and ${last}`;
 }
 
 /** The numbers on a drawn side: "3", "5–8"; of several documents with the number that theirs has on the shelf: "2. 3". */

@@ -165,7 +165,7 @@ test('of several documents each side says which it is from', () => {
   const ticket = readTicket({ version: 1, documents: files.map(({ name: file }) => ({ file })), ...settings });
   const [first] = plan(ticket, files, PRINTER).sheets;
   expect(sayFace(first!.front, names)).toBe(
-    'page 1 of flyer (1) and page 1 of letter and page 1 of flyer (3) and page 2 of flyer (1)',
+    'page 1 of flyer (1), page 1 of letter, page 1 of flyer (3) and page 2 of flyer (1)',
   );
   expect(numbersOn(first!.front, names)).toBe('1. 1 · 2. 1 · 3. 1 · 1. 2');
   // Of one document the numbers alone are enough.
