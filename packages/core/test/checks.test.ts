@@ -86,6 +86,35 @@ describe('text-too-small', () => {
   });
 });
 
+describe('size-changed: pages that would be there at their own size but for the printer’s edge', () => {
+  const A6 = { width: 297.638, height: 419.528 };
+  const four = { layout: { kind: 'grid' as const, pagesPerSide: 4 as const }, paper: { size: 'iso_a4_210x297mm' } };
+  const printer = { ...OFFICE, margin: 4.2 };
+
+  test('four A6 on A4 (ISO 216) print at 96 %, which is told, and at 100 % by its repair', () => {
+    const { check, after } = settle('size-changed', { settings: four, documents: [documentOf(4, A6)], printer });
+    expect(check).toMatchObject({
+      level: 'note',
+      sheets: [1],
+      message: expect.stringContaining('print at 96 %') as string,
+    });
+    expect(after!.sheets[0]!.front.cells.map(({ scale }) => scale)).toEqual([1, 1, 1, 1]);
+  });
+
+  test('at a printer that prints to the edge they are at 100 %', () => {
+    const plan = planOf(four, [documentOf(4, A6)], { ...OFFICE, margin: 0 });
+    expect(plan.sheets[0]!.front.cells.map(({ scale }) => scale)).toEqual([1, 1, 1, 1]);
+    expect(codes(plan)).not.toContain('size-changed');
+  });
+
+  test('nothing is said of pages that are made smaller anyway, alone on a side, or as large as is wanted', () => {
+    expect(codes(planOf(four, [documentOf(4)], printer))).not.toContain('size-changed');
+    expect(codes(planOf({}, [documentOf(1)], printer))).not.toContain('size-changed');
+    const fit = { ...four, scale: { mode: 'fit' as const } };
+    expect(codes(planOf(fit, [documentOf(4, A6)], printer))).not.toContain('size-changed');
+  });
+});
+
 describe('outside-printable', () => {
   const printer = { ...OFFICE, margin: 5 };
   const content = (x: number, y: number, right: number, top: number, size = A4) =>

@@ -238,6 +238,18 @@ describe('repeat, frames and cut marks', () => {
     }
   });
 
+  test('between close cards marks stay lines that can be seen', () => {
+    const length = (gutter: number): number => {
+      const { marks: lines, cells } = front({ columns: 2, rows: 1, gutter, marks: 'cut', repeat: 'fill-side' }, 1);
+      const [left] = cells as [(typeof cells)[number]];
+      const inner = lines!.find(([x1, y1, x2, y2]) => y1 === y2 && x1 > left.x + left.width && x2 > x1)!;
+      return inner[2] - inner[0];
+    };
+    expect(length(3)).toBeGreaterThan(mmToPoints(1));
+    expect(length(1.2)).toBeGreaterThan(mmToPoints(0.4));
+    expect(length(20)).toBeCloseTo(mmToPoints(5), 3);
+  });
+
   test('pages that touch have marks at the outer edge alone', () => {
     const paper = { size: 'iso_a3_297x420mm' };
     const { marks: lines } = front(

@@ -209,7 +209,7 @@ describe('checks', () => {
 
   test('a tray that is not there, and the change that settles it', () => {
     const found = check('tray-unknown', { informationSheet: { print: true, by: 'A', tray: 'tray-9' } });
-    expect(found?.message).toMatch(/has no tray "tray-9"/);
+    expect(found?.message).toMatch(/^The tray chosen for a sheet beside the pages is not in /);
     expect(found?.repair?.patch.informationSheet).toEqual({ print: true, by: 'A', tray: 'auto' });
   });
 

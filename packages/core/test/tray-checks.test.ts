@@ -9,7 +9,7 @@ describe('tray-unknown: a named tray is not in the printer', () => {
     });
     expect(check).toMatchObject({
       level: 'stop',
-      message: 'Upper office has no tray "tray-9". It has tray-1, tray-2, tray-3, tray-4.',
+      message: 'The tray chosen for A4 is not in Upper office. It has Tray 1, Tray 2, Tray 3 and Tray 4.',
       sheets: [1, 2],
       pages: [
         { document: 1, page: 1 },

@@ -94,5 +94,5 @@ export const preposition = ({ lead }: Aspect): string => lead.replace(/^,? /, ''
 export function sayTray(id: string, printer: Printer): string {
   if (id === 'auto') return 'whichever tray holds its paper';
   const tray = findTray(printer, id);
-  return tray ? trayName(tray) : `“${id}”`;
+  return tray ? trayName(tray) : `a tray that is not in ${printer.name}`;
 }

@@ -1,4 +1,14 @@
-import { findSize, readSizeName, pointsToMm, saySize, trayName, type Ticket, type Tray } from '@foglio/core';
+import {
+  findSize,
+  matchSize,
+  mmToPoints,
+  readSizeName,
+  pointsToMm,
+  saySize,
+  trayName,
+  type Ticket,
+  type Tray,
+} from '@foglio/core';
 import { sayType } from './paper-type';
 import { sayTray, type Aspect } from './aspect';
 import type { Situation } from './situation';
@@ -19,11 +29,8 @@ function sizesFor({ ticket, printer }: Situation): string[] {
 
 const inMm = (points: number): number => Math.round(pointsToMm(points) * 10) / 10;
 
-/** A size by its measure, the short edge first as PWG 5101.1 wants it. */
-function customSize(one: number, other: number): string {
-  const [short, long] = one <= other ? [one, other] : [other, one];
-  return `custom_page_${short}x${long}mm`;
-}
+/** A size by its measure: a known one where it is one. */
+const customSize = (one: number, other: number): string => matchSize(mmToPoints(one), mmToPoints(other)).name;
 
 export const paper: Aspect = {
   name: 'paper',

@@ -68,7 +68,7 @@ test.each<[string, string]>([
   ],
   [
     read({ copies: 2, collate: false, sides: 'two-sided', bind: 'top', tray: 'tray-9' }),
-    'Print all 14 pages of Season contract, 2 copies as the same sheet again before the next, on both sides turning like a pad, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, from “tray-9”.',
+    'Print all 14 pages of Season contract, 2 copies as the same sheet again before the next, on both sides turning like a pad, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, from a tray that is not in Upper office.',
   ],
   [
     read({

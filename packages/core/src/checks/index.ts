@@ -13,6 +13,7 @@ import { outputBinUnknown } from './output-bin-unknown';
 import { outsidePrintable } from './outside-printable';
 import { routeUnused } from './route-unused';
 import { separateJobs } from './separate-jobs';
+import { sizeChanged } from './size-changed';
 import { textTooSmall } from './text-too-small';
 import { tooHeavyForDuplex } from './too-heavy-for-duplex';
 import { trayShort } from './tray-short';
@@ -35,6 +36,7 @@ const RULES: readonly CheckRule[] = [
   routeUnused,
   bookletSplit,
   textTooSmall,
+  sizeChanged,
   outsidePrintable,
   lineOverContent,
   blankBack,

@@ -1,5 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../printer/printer';
+import { isBacksAlone } from '../planning/passes';
+import { findTray, type Printer } from '../printer/printer';
 import type { Sheet } from '../plan/plan';
 import { draft } from '../planning/draft';
 import { legibility } from '../tally/legibility';
@@ -15,6 +16,8 @@ export interface Outcome {
   readonly smallestTextPt: number | null;
   /** Whether it is known of every page what text it holds. */
   readonly textKnown: boolean;
+  /** Whether some of it has no paper: no tray holds that, or the one named for it holds another. */
+  readonly isUnfed: boolean;
   /** The first sheet, for a picture of it. */
   readonly first: Sheet;
 }
@@ -26,7 +29,11 @@ export function outcomeOf(ticket: Ticket, documents: readonly DocumentFacts[], p
   const { sheets, cost } = plan.tally;
   // A document of which no page is chosen is an error, so there is a first sheet.
   const first = plan.sheets[0] as Sheet;
-  return { sheets, cost, smallestTextPt: known ? smallestTextPt : null, textKnown: known, first };
+  const isUnfed = plan.sheets.some(({ tray, paper }) => {
+    const held = tray === null ? null : findTray(printer, tray);
+    return held?.size !== paper.size && !isBacksAlone(plan);
+  });
+  return { sheets, cost, smallestTextPt: known ? smallestTextPt : null, textKnown: known, isUnfed, first };
 }
 
 /** The same; null where the ticket cannot be planned. */

@@ -6,11 +6,14 @@ import type { Mark } from '../plan/plan';
 const AWAY = mmToPoints(1);
 const LENGTH = mmToPoints(5);
 
+/** With less room than this no line can be seen. */
+const LEAST_ROOM = mmToPoints(0.5);
+
 type Edge = 'left' | 'right' | 'bottom' | 'top';
 
 /**
  * Two short lines at each corner of everything on a side, in line with its edges. Between neighbours each has half of the
- * room; where there is no room, as between pages that touch, the marks at the outer edge show where to cut.
+ * room, up to where the other's begins; where there is no room, as between pages that touch, the marks at the outer edge show where to cut.
  *
  *       |       |
  *     --+-------+--
@@ -22,11 +25,13 @@ export function cutMarks(boxes: readonly Box[], side: Box): Mark[] {
   const marks: Mark[] = [];
   const add = (x: number, y: number, edge: Edge): void => {
     const room = roomFrom(x, y, edge, boxes, side);
-    const reach = Math.min(AWAY + LENGTH, room);
-    if (reach <= AWAY) return;
+    if (room < LEAST_ROOM) return;
+    // Close cards have little room between them: a mark that kept its usual distance would be a dot there.
+    const away = Math.min(AWAY, room / 4);
+    const reach = Math.min(away + LENGTH, room);
     const sign = edge === 'left' || edge === 'bottom' ? -1 : 1;
-    if (edge === 'left' || edge === 'right') marks.push([x + sign * AWAY, y, x + sign * reach, y]);
-    else marks.push([x, y + sign * AWAY, x, y + sign * reach]);
+    if (edge === 'left' || edge === 'right') marks.push([x + sign * away, y, x + sign * reach, y]);
+    else marks.push([x, y + sign * away, x, y + sign * reach]);
   };
   for (const { x, y, width, height } of boxes) {
     for (const [cornerX, outward] of [

@@ -232,6 +232,7 @@ export const planSchema = {
               'route-unused',
               'booklet-split',
               'text-too-small',
+              'size-changed',
               'output-bin-unknown',
               'outside-printable',
               'line-over-content',

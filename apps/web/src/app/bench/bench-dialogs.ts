@@ -2,6 +2,7 @@ import { inject, Injectable, Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { addressOf, OPERATIONS, type Caution, type SetupRecord } from '@foglio/api';
+import { isBacksAlone } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
@@ -11,10 +12,13 @@ import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
 import { KeysDialog } from './keys-dialog';
+import { documentNames } from './lanes/lane-words';
 import type { LeafData } from './leafing/leaf-dialog';
 import { pageSourceOf } from './page-source';
 import type { DrawnPart, PartData } from './part/part-dialog';
 import type { PartOf } from './part/part-scopes';
+import type { LargeData } from './sheet/large-dialog';
+import { sheetAt } from './shown-sheets';
 import { SaveDialog, type SaveData, type Saving } from './save-dialog';
 
 /** What the Bench asks in a dialog, and what comes of the answer. Those that are seldom wanted are loaded when they are. */
@@ -86,6 +90,23 @@ export class BenchDialogs {
     const { LeafDialog } = await import('./leafing/leaf-dialog');
     const data: LeafData = { plan, ticket, printer: printer.profile, source: pageSourceOf(this.bench()) };
     this.dialog.open(LeafDialog, { data, width: '1040px', maxWidth: '96vw' });
+  }
+
+  /** The chosen sheet, as large as the window. */
+  async openLarge(back = false): Promise<void> {
+    const { plan, sheet: index, documents, printer } = this.bench();
+    const sheet = plan && sheetAt(plan, index);
+    if (!sheet) return;
+    const { LargeDialog } = await import('./sheet/large-dialog');
+    const data: LargeData = {
+      sheet,
+      back,
+      names: documentNames(documents),
+      isBacks: isBacksAlone(plan),
+      source: pageSourceOf(this.bench()),
+      marginMm: printer?.profile.margin ?? 0,
+    };
+    this.dialog.open(LargeDialog, { data, width: '94vw', maxWidth: '94vw' });
   }
 
   /** A part of pages drawn over one of them. */

@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { BenchDialogs } from './bench-dialogs';
-import { firstShown } from './shown-sheets';
+import { firstShown, sheetAt } from './shown-sheets';
 
 /** The keys that work on the whole Bench, wherever the focus is; not within fields, popovers and dialogs. */
 @Directive({ selector: '[foBenchKeys]', host: { '(document:keydown)': 'onKey($event)' } })
@@ -35,6 +35,8 @@ export class BenchKeys {
   }
 
   private readonly plain: Readonly<Record<string, () => void>> = {
+    b: () => this.turnSides(),
+    o: () => void this.dialogs.openLarge(),
     p: () => void this.dialogs.leafThrough(),
     f: () => this.turnWanted.emit(),
     '/': () => document.querySelector<HTMLElement>('#selection')?.focus(),
@@ -50,6 +52,16 @@ export class BenchKeys {
     const tray = number === 0 ? null : this.bench().printer?.profile.trays[number - 1]?.id;
     if (tray === undefined) return;
     this.store.dispatch(BenchActions.pagesRouted({ pages: this.routable(), change: { tray } }));
+  }
+
+  /** The chosen pages on both sides, or on one again. */
+  private turnSides(): void {
+    const { plan, sheet, ticket } = this.bench();
+    const shown = plan && sheetAt(plan, sheet);
+    if (!shown || !ticket) return;
+    const sides = shown.sides === 'one-sided' ? 'two-sided' : 'one-sided';
+    const change = { sides: sides === ticket.sides ? null : sides } as const;
+    this.store.dispatch(BenchActions.pagesRouted({ pages: this.routable(), change }));
   }
 
   private step(by: number, extend: boolean): void {

@@ -205,7 +205,7 @@ export class Lanes {
 
   protected nameOf(lane: Lane): string {
     if (lane.tray) return trayName(lane.tray);
-    return lane.id === NO_TRAY ? 'No tray' : `“${lane.id}”`;
+    return lane.id === NO_TRAY ? 'No tray' : 'Not in this printer';
   }
 
   protected readonly paperOf = sayLanePaper;

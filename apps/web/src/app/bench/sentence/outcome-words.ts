@@ -2,7 +2,9 @@ import { pointsToMm, type Outcome, type Sheet } from '@foglio/core';
 import { countSheets, sayMoney } from '../amounts';
 
 /** "18 sheets, € 2.12, text from 9.0 pt" */
-export function sayOutcome({ sheets, cost, smallestTextPt }: Outcome): string {
+export function sayOutcome({ sheets, cost, smallestTextPt, isUnfed }: Outcome): string {
+  // What it would cost is not known, and must not look cheaper.
+  if (isUnfed) return `${countSheets(sheets)}, no tray holds this paper`;
   const text = smallestTextPt === null ? [] : [`text from ${smallestTextPt.toFixed(1)} pt`];
   return [countSheets(sheets), ...(cost > 0 ? [sayMoney(cost)] : []), ...text].join(', ');
 }
@@ -19,7 +21,8 @@ export function sayChange(outcome: Outcome, now: Outcome): string {
   const said: string[] = [];
   if (sheets !== 0) said.push(`${countSheets(Math.abs(sheets))} ${sheets < 0 ? 'fewer' : 'more'}`);
   const cost = Math.round((outcome.cost - now.cost) * 100) / 100;
-  if (cost !== 0) said.push(`${sayMoney(Math.abs(cost))} ${cost < 0 ? 'less' : 'more'}`);
+  if (cost !== 0 && !outcome.isUnfed && !now.isUnfed)
+    said.push(`${sayMoney(Math.abs(cost))} ${cost < 0 ? 'less' : 'more'}`);
   const [then, before] = [outcome.smallestTextPt, now.smallestTextPt];
   if (then !== null && before !== null && Math.abs(then - before) >= 0.05) {
     said.push(`text ${Math.abs(then - before).toFixed(1)} pt ${then < before ? 'smaller' : 'larger'}`);

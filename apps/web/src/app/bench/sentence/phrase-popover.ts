@@ -16,10 +16,11 @@ import { MatButton } from '@angular/material/button';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
 import type { Outcome, Sheet, Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
-import { concatMap, debounceTime, from, switchMap, toArray } from 'rxjs';
+import { concatMap, debounceTime, EMPTY, from, switchMap, toArray } from 'rxjs';
 import { aspectOf, holds, isUsual, type NumberField, sayUsual, type Situation, usual } from '@foglio/sentence';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
+import { PrintersNow } from '../../news/printers-now';
 import { BenchDialogs } from '../bench-dialogs';
 import { Planner } from '../../workers/planner';
 import { SideView, type PageSource } from '../../pages/side-view';
@@ -52,6 +53,7 @@ export class PhrasePopover {
   /** Not where a set-up is changed: it is drawn over a sample. */
   protected readonly dialogs = inject(BenchDialogs, { optional: true });
   private readonly planner = inject(Planner);
+  private readonly printers = inject(PrintersNow);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   private readonly ticket = computed(() => this.bench().ticket as Ticket);
   protected readonly aspect = computed(() => aspectOf(this.control()));
@@ -89,6 +91,13 @@ export class PhrasePopover {
   private readonly outcomes = signal<readonly (Outcome | null)[]>([]);
 
   constructor() {
+    // Only a paper that no tray holds asks which other printer has it.
+    toObservable(this.control)
+      .pipe(
+        switchMap((name) => (name === 'paper' ? this.printers.keepListed() : EMPTY)),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
     toObservable(computed(() => ({ patches: this.patches(), situation: this.situation() })))
       .pipe(
         debounceTime(ASK_AFTER_MS),
@@ -110,6 +119,17 @@ export class PhrasePopover {
     const outcome = this.outcomes()[place];
     if (outcome === undefined) return '';
     return outcome === null ? 'not possible here' : sayOutcome(outcome);
+  }
+
+  /** Where no tray holds the paper: the printers that have it. */
+  protected elsewhere(place: number): string {
+    const size = this.patches()[place]?.paper?.size;
+    if (!this.outcomes()[place]?.isUnfed || !size) return '';
+    const here = this.bench().printer?.id;
+    const there = (this.printers.all() ?? []).filter(
+      ({ id, profile }) => id !== here && profile.trays.some((tray) => tray.size === size),
+    );
+    return there.length === 0 ? '' : `${there.map(({ name }) => name).join(' and ')} has it`;
   }
 
   /** The first sheet as it would be; null as long as it is not known, and where it cannot be. */

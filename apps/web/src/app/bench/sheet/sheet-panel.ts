@@ -56,7 +56,7 @@ const ALONE = { height: 1.13, besideLoupe: 0.81 };
 export class SheetPanel {
   readonly goTo = output<number>();
   private readonly store = inject(Store);
-  private readonly dialogs = inject(BenchDialogs, { optional: true });
+  protected readonly dialogs = inject(BenchDialogs, { optional: true });
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly sheet = this.store.selectSignal(benchFeature.selectShownSheet);
   protected readonly count = computed(() => this.bench().plan?.sheets.length ?? 0);
@@ -145,7 +145,8 @@ export class SheetPanel {
 
   protected readonly trayLabel = computed(() => {
     const tray = this.tray();
-    return tray ? trayName(tray) : (this.sheet()?.tray ?? 'no tray');
+    if (tray) return trayName(tray);
+    return this.sheet()?.tray == null ? 'no tray' : 'a tray it has not';
   });
 
   protected readonly facts = computed<readonly (readonly [string, string])[]>(() => {

@@ -83,7 +83,7 @@ import { benchFeature } from '../../state/bench.state';
   `,
   styles: `
     ol {
-      max-height: 132px;
+      max-height: 172px;
       overflow: auto;
     }
     li {
