@@ -5,7 +5,6 @@ import { expect, test, type World } from './world';
 
 /** Parts of pages, pieces, cards and posters, from the open Bench to what the printer recorded or the file that is saved. */
 
-const A4 = { width: 595.276, height: 841.89 };
 const A6 = [297.638, 419.528] as const;
 const mm = (value: number): number => (value * 72) / 25.4;
 /** The Upper office keeps so much of each edge free, in millimetres. */

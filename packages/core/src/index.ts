@@ -45,6 +45,7 @@ export {
 export { isSameTicket } from './ticket/same-ticket';
 export { fragmentOf, KNOWN, OF_SHEET, sheetSchemas, TOLD, type KnownField, type SheetSettings } from './settings';
 export { LINE_FIELDS, LINE_SIZE } from './settings/lines';
+export { onLoadedPaper } from './ticket/loaded-paper';
 export { plainTicket } from './ticket/plain-ticket';
 export { storedPrinter, storedTicket } from './ticket/stored';
 export { TicketError } from './ticket/ticket-error';

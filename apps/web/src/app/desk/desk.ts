@@ -9,7 +9,7 @@ import { Router, RouterLink } from '@angular/router';
 import { defer, firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import type { FileRecord, JobBrief, JobRecord, SetupRecord } from '@foglio/api';
-import { applySetup } from '@foglio/core';
+import { applySetup, onLoadedPaper } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
 import { brieflyInWords } from './brief-words';
 import { trayColour } from '../bench/tray-mark';
@@ -88,8 +88,7 @@ export class Desk {
     }
     const [first] = taken;
     if (first) {
-      const files = taken.map(({ id }) => id);
-      latest = await each(rest[0] as File, () => this.setUp(files, nameWithoutKind(first.name)));
+      latest = await each(rest[0] as File, () => this.setUp(taken, nameWithoutKind(first.name)));
     }
     this.uploading.set(null);
     if (refused.length > 0) {
@@ -100,10 +99,15 @@ export class Desk {
   }
 
   /** A new job starts from the house set-up, whatever was printed last. */
-  private async setUp(files: readonly string[], title: string): Promise<JobRecord> {
+  private async setUp(taken: readonly FileRecord[], title: string): Promise<JobRecord> {
     const house = houseFor(await firstValueFrom(this.api.setups()), this.housePrinter()?.id);
     if (!house) throw new Error('there is no house set-up; start Foglio’s server again.');
-    return firstValueFrom(this.api.createJob(applySetup(house.ticket, files, title), this.housePrinter()?.id));
+    const files = taken.map(({ id }) => id);
+    const printer = this.housePrinter();
+    const ticket = applySetup(house.ticket, files, title);
+    return firstValueFrom(
+      this.api.createJob(printer ? onLoadedPaper(ticket, taken, printer.profile) : ticket, printer?.id),
+    );
   }
 
   /** Removed at once, and brought back by one press while the notice stands. */

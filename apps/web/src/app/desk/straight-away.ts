@@ -4,7 +4,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
 import type { SendingRecord, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
-import { applySetup } from '@foglio/core';
+import { applySetup, onLoadedPaper } from '@foglio/core';
 import { firstValueFrom, lastValueFrom, tap } from 'rxjs';
 import { nameWithoutKind, sentence } from '@foglio/sentence';
 import { Api, sayError } from '../api/api';
@@ -78,7 +78,8 @@ export class StraightAway {
     try {
       const uploaded = await this.uploader.upload(file);
       if (!uploaded) return this.stage.set({ kind: 'waiting' });
-      const ticket = applySetup(this.setup().ticket, [uploaded.id], nameWithoutKind(file.name));
+      const set = applySetup(this.setup().ticket, [uploaded.id], nameWithoutKind(file.name));
+      const ticket = onLoadedPaper(set, [uploaded], this.printer().profile);
       const job = await firstValueFrom(this.api.createJob(ticket, this.printer().id));
       this.taken.emit();
       const known = await lastValueFrom(
