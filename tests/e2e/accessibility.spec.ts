@@ -114,6 +114,13 @@ test('Printers: all well, what is said of a paper, the output, and a fault', asy
   await expectNothingFound(page);
 });
 
+test('Guide', async ({ quietPage: page, world }) => {
+  await world.demoJob('contract');
+  await page.goto(`${world.base}/guide`);
+  await expect(page.getByText('Its document of the demo is not here any more.').first()).toBeVisible();
+  await expectNothingFound(page);
+});
+
 test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world }) => {
   await page.goto(`${world.base}/queue`);
   await expect(page.getByText('Nothing has been sent yet.')).toBeVisible();

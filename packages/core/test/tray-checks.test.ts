@@ -9,7 +9,8 @@ describe('tray-unknown: a named tray is not in the printer', () => {
     });
     expect(check).toMatchObject({
       level: 'stop',
-      message: 'The tray chosen for A4 is not in Upper office. It has Tray 1, Tray 2, Tray 3 and Tray 4.',
+      message:
+        'The tray chosen for pages 1 and 2 (A4) is not in Upper office. It has Tray 1, Tray 2, Tray 3 and Tray 4.',
       sheets: [1, 2],
       pages: [
         { document: 1, page: 1 },

@@ -44,5 +44,6 @@ export const routes: Routes = [
     title: 'Many files · Foglio',
     loadComponent: () => import('./series/series').then(({ Series }) => Series),
   },
+  { path: 'guide', title: 'Guide · Foglio', loadComponent: () => import('./guide/guide').then(({ Guide }) => Guide) },
   { path: '**', redirectTo: '' },
 ];

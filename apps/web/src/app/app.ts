@@ -37,6 +37,7 @@ import { OnBench } from './state/on-bench';
         <a routerLink="/set-ups" routerLinkActive="here" ariaCurrentWhenActive="page">Set-ups</a>
         <a routerLink="/queue" routerLinkActive="here" ariaCurrentWhenActive="page">Queue</a>
         <a routerLink="/printers" routerLinkActive="here" ariaCurrentWhenActive="page">Printers</a>
+        <a routerLink="/guide" routerLinkActive="here" ariaCurrentWhenActive="page">Guide</a>
       </nav>
       @if (isLost()) {
         <p class="lost" role="alert">No connection to Foglio’s server. What you see may be out of date.</p>

@@ -95,7 +95,7 @@ test.each<[string, object, Partial<BenchState>, string, boolean]>([
     false,
   ],
   ['two cautions', { tray: 'tray-3', copies: 20 }, {}, '2 things to confirm: Tray 3 holds', false],
-  ['a stop', { tray: 'tray-9' }, {}, '1 thing to settle: P has no tray "tray-9".', true],
+  ['a stop', { tray: 'tray-9' }, {}, '1 thing to settle: The tray chosen for 14 pages (A4) is not in P.', true],
 ])('%s', (_what, settings, more, said, blocked) => {
   const element = show(settings, PRINTER, more);
   expect(summary(element)).toContain(said);
