@@ -10,7 +10,7 @@ if (!base) {
   process.exit(2);
 }
 const OUT = 'apps/web/public/guide';
-/** Of a picture, in CSS pixels; it is shown half as large, sharp on dense screens. */
+/** Of a picture of lanes, in CSS pixels; it is shown half as large, sharp on dense screens. */
 const SIZE = { width: 528, height: 352 };
 
 mkdirSync(OUT, { recursive: true });
@@ -52,11 +52,8 @@ try {
     await page.waitForLoadState('networkidle');
     const places = { lanes: 'fo-lanes', sheet: 'fo-sheet-panel .sides', joined: 'fo-joined-page' };
     const box = await page.locator(places[job.shows]).first().boundingBox();
-    const middle = job.shows === 'lanes' ? null : { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-    const size = job.shows === 'sheet' ? { width: SIZE.width * 0.62, height: SIZE.height * 0.62 } : SIZE;
-    const clip = middle
-      ? { x: Math.min(middle.x - size.width / 2, 1280 - size.width), y: middle.y - size.height / 2, ...size }
-      : { x: box.x, y: box.y + 40, ...size };
+    // The lanes from their upper left corner, under their title; of a sheet and of joined ones all there is.
+    const clip = job.shows === 'lanes' ? { x: box.x, y: box.y + 40, ...SIZE } : box;
     await page.screenshot({ path: `${OUT}/${job.name}.png`, clip });
     console.log(job.name);
   }

@@ -14,6 +14,8 @@ import { GUIDE_JOBS, guideTicket, type GuideJob } from './guide-jobs';
   templateUrl: './guide.html',
   styleUrl: './guide.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  // Scrolled by keys too, where no button can be pressed.
+  host: { tabindex: '0' },
 })
 export class Guide {
   private readonly api = inject(Api);
