@@ -369,6 +369,21 @@ describe('what cannot be is told in one clear line: the file, the place and the 
     ['a wrong type', { copies: '3' }, 'copies: wrong type; write a value of type integer'],
     ['no copies', { copies: 0 }, 'copies: out of range; write a number >= 1'],
     ['half a copy', { copies: 1.5 }, 'copies: wrong type; write a value of type integer'],
+    [
+      'a part without its height',
+      { routes: [{ pages: '7', part: { left: 1, top: 2, width: 3 } }] },
+      'routes[0].part: "height" is missing; add it',
+    ],
+    [
+      'a part off the page',
+      { routes: [{ pages: '7', part: { left: -1, top: 2, width: 3, height: 4 } }] },
+      'routes[0].part.left: out of range; write a number >= 0',
+    ],
+    [
+      'no such part',
+      { routes: [{ pages: '7', part: 'half' }] },
+      'routes[0].part: not one of the possible values; write "whole", "content"',
+    ],
     ['9 rows', grid({ columns: 2, rows: 9 }), 'layout.rows: out of range; write a number <= 8'],
     ['rows without columns', grid({ rows: 2 }), 'layout.columns: rows are given without columns; give both or neither'],
     [
@@ -380,7 +395,7 @@ describe('what cannot be is told in one clear line: the file, the place and the 
     [
       'a kind of layout nobody knows',
       { layout: { kind: 'spiral' } },
-      'layout: "spiral" is no known kind; write the kind "grid" or "booklet"',
+      'layout: "spiral" is no known kind; write the kind "grid", "booklet" or "tiles"',
     ],
     [
       'a booklet with rows',

@@ -4,6 +4,7 @@ import type { Printer } from './printer/printer';
 import { planSchema } from './plan/plan.schema';
 import type { Plan } from './plan/plan';
 import { carriedBy } from './settings';
+import { layout } from './settings/layout';
 import type { Ticket } from './ticket/ticket';
 import { TicketError } from './ticket/ticket-error';
 import { storedPrinter, storedTicket } from './ticket/stored';
@@ -48,11 +49,19 @@ function read<T>(data: unknown, validate: ValidateFunction<T>, whole: string): T
   throw sayError(telling(validate.errors ?? []), whole);
 }
 
-/** Of the errors of one place, the one that tells most: a failed anyOf or oneOf only says that its parts failed. */
+/**
+ * Of the errors of alternatives, the one that tells most: that which lies deepest in what was written, and of those at one
+ * place that which names a field. That all alternatives failed tells something of a route alone.
+ */
 function telling(errors: readonly ErrorObject[]): ErrorObject {
-  const first = errors.find((error) => error.keyword !== 'anyOf' && error.keyword !== 'oneOf');
-  const missing = errors.find((error) => error.keyword === 'anyOf');
-  return (missing && first?.keyword === 'required' ? missing : (first ?? errors[0])) as ErrorObject;
+  const isWhole = ({ keyword }: ErrorObject): boolean => keyword === 'anyOf' || keyword === 'oneOf';
+  const parts = errors.filter((error) => !isWhole(error));
+  const depthOf = ({ instancePath }: ErrorObject): number => instancePath.split('/').length;
+  const deepest = Math.max(...parts.map(depthOf));
+  const there = parts.filter((error) => depthOf(error) === deepest);
+  const one = there.find(({ keyword }) => keyword === 'required' || keyword === 'additionalProperties') ?? there[0];
+  const ofRoute = errors.find((error) => isWhole(error) && error.schemaPath.endsWith('/routes/items/anyOf'));
+  return (ofRoute && one?.keyword === 'required' ? ofRoute : (one ?? errors[0])) as ErrorObject;
 }
 
 function sayError(error: ErrorObject, whole: string): TicketError {
@@ -91,7 +100,7 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
     case 'discriminator':
       return {
         problem: `${JSON.stringify(error.params['tagValue'])} is no known kind`,
-        repair: 'write the kind "grid" or "booklet"',
+        repair: `write the kind ${choice(KINDS)}`,
       };
     case 'minItems':
       return { problem: 'there are too few', repair: `give at least ${params['limit']}` };
@@ -110,6 +119,9 @@ function sayKeyword(error: ErrorObject): { problem: string; repair: string } {
       return { problem: error.message ?? 'cannot be used', repair: 'correct it' };
   }
 }
+
+/** Of layouts, the one thing that has kinds. */
+const KINDS = layout.schema.oneOf.map(({ properties }) => JSON.stringify(properties.kind.const));
 
 const list = (values: readonly unknown[]): string => values.map((value) => JSON.stringify(value)).join(', ');
 

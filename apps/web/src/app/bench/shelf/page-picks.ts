@@ -1,4 +1,12 @@
-import { matchSize, saySize, type PageFacts } from '@foglio/core';
+import {
+  matchSize,
+  saySize,
+  SelectionError,
+  selectPages,
+  type DocumentFacts,
+  type PageFacts,
+  type Ticket,
+} from '@foglio/core';
 
 /** A stretch of pages that can be picked with one press. */
 export interface Pick {
@@ -32,6 +40,20 @@ export function picksOf(pages: readonly PageFacts[], rotate: number, isAll = fal
       pick(saySize(name), `all size ${name.split('_')[1]}`),
     ),
   ];
+}
+
+/** The pages that are printed, in the order of printing; none while the text cannot be read. */
+export function printedPages(
+  settings: Ticket['documents'][number] | null,
+  facts: DocumentFacts | null,
+): readonly number[] {
+  if (!facts || !settings) return [];
+  try {
+    return selectPages(settings.pages, { ...settings, facts, forgiving: false });
+  } catch (error) {
+    if (error instanceof SelectionError) return [];
+    throw error;
+  }
 }
 
 /** "12 of 14 printed"; where one is printed several times, that too: "2 of 2, 4 printed". */

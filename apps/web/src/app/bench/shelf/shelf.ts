@@ -3,15 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { addressOf, OPERATIONS } from '@foglio/api';
-import {
-  byPosition,
-  SelectionError,
-  selectPages,
-  writeSelection,
-  type PageRange,
-  type PageToRoute,
-  type Ticket,
-} from '@foglio/core';
+import { byPosition, writeSelection, type PageRange, type PageToRoute, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { Arrivals, type Replaced } from '../../documents/arrivals';
 import { FileDrop } from '../../documents/file-drop';
@@ -21,7 +13,7 @@ import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { ContentsList } from './contents-list';
 import { DocumentList } from './document-list';
-import { picksOf, sayPrinted, ticked } from './page-picks';
+import { picksOf, printedPages, sayPrinted, ticked } from './page-picks';
 import { SelectionField } from './selection-field';
 import { thumbOf, traysOfPages, type Thumb, type Thumbed } from './thumbs';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
@@ -70,17 +62,7 @@ export class Shelf {
   private drawn = false;
 
   /** Pages printed, in print order; empty while the text cannot be read. */
-  protected readonly printed = computed<readonly number[]>(() => {
-    const facts = this.facts();
-    const settings = this.settings();
-    if (!facts || !settings) return [];
-    try {
-      return selectPages(settings.pages, { ...settings, facts, forgiving: false });
-    } catch (error) {
-      if (error instanceof SelectionError) return [];
-      throw error;
-    }
-  });
+  protected readonly printed = computed(() => printedPages(this.settings(), this.facts()));
 
   protected readonly isPrinted = computed(() => new Set(this.printed()));
 
