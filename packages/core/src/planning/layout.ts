@@ -31,10 +31,11 @@ export interface LaidOutRun {
 /** Step 5. Imposes each run on sides. @throws TicketError where margin or gutter leave no room */
 export function layOut(runs: readonly Run[], ticket: Ticket, printer: Printer): LaidOutRun[] {
   const unbound = sidesOf(runs, ticket, printer, { binding: null, onLongEdge: true });
-  // How the set is held decides which edges are bound and what lies behind what, and is seen only once all sides are laid.
+  // How the set is held decides which edges are bound and what lies behind what, and is seen only once all sides are laid;
+  // in most jobs nothing hangs on it, and they are not looked through.
+  if (ticket.bindingMargin === 0 && !runs.some(({ settings }) => liesBehind(settings))) return unbound;
   const held = { binding: bindingOf(ticket, unbound), onLongEdge: turnsOnLongEdge(unbound, ticket.bind) };
-  const isSettled = held.binding === null && (held.onLongEdge || !runs.some(({ settings }) => liesBehind(settings)));
-  return isSettled ? unbound : sidesOf(runs, ticket, printer, held);
+  return sidesOf(runs, ticket, printer, held);
 }
 
 /** How the set is held, as far as it decides what lies where. */
