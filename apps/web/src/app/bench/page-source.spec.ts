@@ -58,6 +58,16 @@ test('while the ticket cannot be planned the pages of before stay, also when fac
   });
 });
 
+test('before it is told that a route’s pages cannot be read, the pages of before stay too', () => {
+  const before = pageSourceOf(stateWith({}));
+  const routes = [
+    { pages: '1-', tray: 'tray-1' },
+    { document: 1, pages: '99', tray: 'tray-1' },
+  ];
+  const ticket = readTicket({ version: 1, documents: [{ file: 'a' }], routes });
+  expect(pageSourceOf(stateWith({ ticket }))).toBe(before);
+});
+
 test('pages are grey by the ticket, by a route, or by a printer that has no colour', () => {
   const pages = [1, 2, 3];
   const greyOf = (settings: object, color = true): boolean[] => {

@@ -1,7 +1,8 @@
 import { addressOf, OPERATIONS } from '@foglio/api';
-import { ANY_FILE, pageRules, type PageFacts } from '@foglio/core';
+import { ANY_FILE, type PageFacts } from '@foglio/core';
 import type { PageSource } from '../pages/side-view';
 import type { BenchState } from '../state/bench.state';
+import { rulesOf } from './rules-of';
 
 const NOTHING: PageSource = () => ({ url: '', turn: 0, grey: false, size: null });
 let last: (Pick<BenchState, 'ticket' | 'documents' | 'printer'> & { readonly source: PageSource }) | null = null;
@@ -14,9 +15,12 @@ export function pageSourceOf({
   trouble,
 }: Pick<BenchState, 'ticket' | 'documents' | 'printer' | 'trouble'>): PageSource {
   // What is shown meanwhile is the plan of before. Documents whose facts have come in are still the same files.
-  if (!ticket || trouble) return last && areSame(last.documents, documents) ? last.source : NOTHING;
+  const before = (): PageSource => (last && areSame(last.documents, documents) ? last.source : NOTHING);
+  if (!ticket || trouble) return before();
   if (last?.ticket === ticket && last.documents === documents && last.printer === printer) return last.source;
-  const { rotationOf, settingsOf } = pageRules(ticket, documents);
+  const rules = rulesOf(ticket, documents);
+  if (!rules) return before();
+  const { rotationOf, settingsOf } = rules;
   // A printer without colour prints all in grey.
   const hasColour = printer?.profile.color ?? true;
   const source: PageSource = (document, page) => {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { Router } from '@angular/router';
@@ -20,6 +20,7 @@ import { GUIDE_JOBS, guideTicket, type GuideJob } from './guide-jobs';
 export class Guide {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private isLeft = false;
   protected readonly guideJobs = GUIDE_JOBS;
   /** Null until they are known. */
   private readonly known = signal<readonly JobBrief[] | null>(null);
@@ -28,6 +29,7 @@ export class Guide {
   protected readonly opening = signal<string | null>(null);
 
   constructor() {
+    inject(DestroyRef).onDestroy(() => (this.isLeft = true));
     this.api
       .jobs()
       .pipe(takeUntilDestroyed())
@@ -52,9 +54,11 @@ export class Guide {
     const ids = idsOf(job, known);
     if (!ids || this.opening() !== null) return;
     this.opening.set(job.name);
+    this.message.set(null);
     try {
       const { id } = before ?? (await firstValueFrom(this.api.createJob(guideTicket(job, ids))));
-      await this.router.navigate(['/jobs', id]);
+      // Whoever went elsewhere meanwhile stays there; the job is on the Desk.
+      if (!this.isLeft) await this.router.navigate(['/jobs', id]);
     } catch (error) {
       this.message.set(sayError(error));
     } finally {

@@ -1,7 +1,8 @@
-import { pageRules, pointsToMm, routePages, type PageName, type Ticket } from '@foglio/core';
+import { pointsToMm, routePages, type PageName, type Ticket } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
 import type { BenchState } from '../../state/bench.state';
 import { pageSourceOf } from '../page-source';
+import { rulesOf } from '../rules-of';
 import type { DrawnPart, PartData, PartPage, PartScope } from './part-dialog';
 import type { Rectangle } from './rectangle';
 
@@ -19,8 +20,10 @@ export interface PartQuestion {
 export function partQuestion(of: PartOf, bench: BenchState): PartQuestion | null {
   const { plan, ticket, documents } = bench;
   if (!plan || !ticket || bench.trouble) return null;
+  const rules = rulesOf(ticket, documents);
+  if (!rules) return null;
+  const { routeOf } = rules;
   const source = pageSourceOf(bench);
-  const { routeOf } = pageRules(ticket, documents);
   const printed = uniquePages(plan.sheets.flatMap(({ front, back }) => [...front.cells, ...(back?.cells ?? [])]));
   const shown = (pages: readonly PageName[]): PartPage[] =>
     pages.flatMap(({ document, page }) => {

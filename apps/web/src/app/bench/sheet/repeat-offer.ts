@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButton } from '@angular/material/button';
-import { pageRules, type Sheet } from '@foglio/core';
+import type { Sheet } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
+import { rulesOf } from '../rules-of';
 
 /** Beside places of a side that stay empty although one design could be repeated in them. */
 @Component({
@@ -35,9 +36,9 @@ export class RepeatOffer {
     const { cells } = this.sheet().front;
     const [cell] = cells;
     if (!cell || !ticket || trouble || ticket.pieces || !ticket.documents[cell.document - 1]) return 0;
-    const { layout } = pageRules(ticket, documents).settingsOf(cell.document, cell.page);
+    const layout = rulesOf(ticket, documents)?.settingsOf(cell.document, cell.page).layout;
     // A route's own layout is changed in its route.
-    if (layout !== ticket.layout || layout.kind !== 'grid' || layout.repeat === 'fill-side') return 0;
+    if (layout !== ticket.layout || layout?.kind !== 'grid' || layout.repeat === 'fill-side') return 0;
     const { columns, rows, pagesPerSide } = layout;
     const places = columns !== null && rows !== null ? columns * rows : pagesPerSide;
     return Math.max(0, places - cells.length);
