@@ -187,4 +187,29 @@ test.describe('a series', () => {
       'No syntax or stream encoding errors',
     );
   });
+
+  test('a file that was damaged is told in its row, and nothing is sent until that is seen', async ({
+    quietPage: page,
+    world,
+  }, testInfo) => {
+    await world.api('/setups', { name: 'Plain', ticket: { ...SETUP, routes: [] }, printerId: 'upper-office' });
+    const [sound, broken] = [testInfo.outputPath('sound.pdf'), testInfo.outputPath('broken.pdf')];
+    const whole = Buffer.from(numberedPdf(4));
+    writeFileSync(sound, whole);
+    // Its table of objects is not where it says: all of it is there, but no reader can tell.
+    writeFileSync(broken, whole.toString('latin1').replace(/startxref\s+\d+/, 'startxref\n7'), 'latin1');
+    await page.goto(`${world.base}/series`);
+    await page.getByRole('button', { name: /^Plain/ }).click();
+    await page.getByLabel('Drop the files or a folder here').last().setInputFiles([sound, broken]);
+    const row = page.locator('.row', { hasText: 'broken.pdf' });
+    await expect(row).toContainText('The file was damaged; what could be saved of it is here');
+    await expect(page.locator('.row', { hasText: 'sound.pdf' })).toContainText('nothing to settle');
+    const totals = page.getByRole('complementary', { name: 'Totals' });
+    await expect(totals).toContainText('broken.pdf: The file was damaged');
+    const send = totals.getByRole('button', { name: /^Send 2 files, 4 sheets/ });
+    await expect(send).toBeDisabled();
+    await totals.getByRole('checkbox', { name: 'I have seen this' }).check();
+    await send.click();
+    await expect(totals).toContainText('2 of 2 files', { timeout: 30_000 });
+  });
 });

@@ -44,7 +44,7 @@ async function openDocument(path: string, { askPassword, remark }: Opening): Pro
   const read = new Uint8Array(await readOrSay(path));
   const { bytes, facts, remarks } = await orSay(path, () => takeInUnlocked(read, path, askPassword));
   remarks.forEach((text) => remark(`${path}: ${text}`));
-  return { name: basename(path), bytes, ...(await allFacts(facts)) };
+  return { name: basename(path), bytes, ...(await allFacts(facts)), remarks };
 }
 
 /** Asks for a password only where one is needed. */

@@ -10,7 +10,7 @@ import {
   STATUS,
   type Message,
 } from '@foglio/ipp';
-import type { Printer } from '@foglio/core';
+import { readSizeName, type Printer } from '@foglio/core';
 import { readPrinter } from '@foglio/core/validate';
 import { renderPage } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
@@ -56,13 +56,16 @@ function servePanel(app: Express, machine: Machine): void {
     response.json({ name: machine.profile.name, stop: machine.stop, refed: machine.refed, trays });
   });
   app.put('/panel/trays/:id', express.json(), async (request, response) => {
-    const loaded = (request.body as { loaded?: unknown }).loaded;
+    const { loaded, size } = request.body as { loaded?: unknown; size?: unknown };
     const known = machine.profile.trays.some((tray) => tray.id === request.params.id);
     if (!known) return void response.status(404).json({ error: `no tray "${request.params.id}"` });
     if (!Number.isInteger(loaded) || (loaded as number) < 0) {
       return void response.status(400).json({ error: '"loaded" must be a number of sheets' });
     }
-    await machine.load(request.params.id, loaded as number);
+    if (size !== undefined && !(typeof size === 'string' && readSizeName(size))) {
+      return void response.status(400).json({ error: '"size" must be a PWG 5101.1 size name' });
+    }
+    await machine.load(request.params.id, loaded as number, size);
     response.status(204).end();
   });
   app.put('/panel/trays/:id/pulled', express.json(), (request, response) => {
@@ -91,14 +94,14 @@ function servePanel(app: Express, machine: Machine): void {
   });
   // What no office printer has, and those who try things out need.
   app.put('/panel/new', express.json(), async (request, response) => {
-    const { profile = machine.profile, sheetMs = 0, intakeKb } = request.body as NewMachine;
-    let another: Printer;
+    const { profile, sheetMs = 0, intakeKb } = request.body as NewMachine;
+    let another: { profile?: Printer };
     try {
-      another = readPrinter(profile);
+      another = profile === undefined ? {} : { profile: readPrinter(profile) };
     } catch (error) {
       return void response.status(400).json({ error: `"profile": ${(error as Error).message}` });
     }
-    await machine.renew({ profile: another, sheetMs, intakeKb: intakeKb || Infinity });
+    await machine.renew({ ...another, sheetMs, intakeKb: intakeKb || Infinity });
     response.status(204).end();
   });
 }

@@ -122,6 +122,15 @@ export class Archive {
   }
 
   /** How much each tray held when last seen; empty for a new printer. */
+  /** @param sizes of the paper in the trays, by their ids */
+  async saveSizes(sizes: Readonly<Record<string, string>>): Promise<void> {
+    await this.replace('sizes.json', JSON.stringify(sizes));
+  }
+
+  readSizes(): Promise<Record<string, string>> {
+    return this.read<Record<string, string>>('sizes.json', {});
+  }
+
   readTrays(): Promise<Record<string, number>> {
     return this.read<Record<string, number>>('trays.json', {});
   }

@@ -40,12 +40,16 @@ export class Machine {
   private paused = false;
   private readonly bell = new EventEmitter();
   private off = new AbortController();
+  private now: Printer;
   private running: Promise<void> | null = null;
 
-  constructor(private options: MachineOptions) {}
+  constructor(private options: MachineOptions) {
+    this.now = options.profile;
+  }
 
+  /** As it came, with the paper that was put into its trays since. */
   get profile(): Printer {
-    return this.options.profile;
+    return this.now;
   }
 
   /** Takes up what the archive holds and begins to print. */
@@ -57,6 +61,7 @@ export class Machine {
       if (job.state === 'pending' && !job.whole)
         await this.end(job, 'aborted', 'aborted-by-system', 'no document came');
     }
+    this.now = withSizes(profile, await archive.readSizes());
     const kept = await archive.readTrays();
     for (const tray of profile.trays) this.loaded.set(tray.id, kept[tray.id] ?? tray.loaded ?? tray.capacity ?? 0);
     this.stack = await archive.readStack();
@@ -238,8 +243,13 @@ export class Machine {
     this.bell.emit('news');
   }
 
-  async load(tray: string, sheets: number): Promise<void> {
+  /** @param size of the paper, where it is another than lay there */
+  async load(tray: string, sheets: number, size?: string): Promise<void> {
     this.loaded.set(tray, sheets);
+    if (size !== undefined) {
+      this.now = withSizes(this.now, { [tray]: size });
+      await this.options.archive.saveSizes(Object.fromEntries(this.now.trays.map((one) => [one.id, one.size])));
+    }
     await this.options.archive.saveTrays(Object.fromEntries(this.loaded));
     this.bell.emit('news');
   }
@@ -343,6 +353,11 @@ export class Machine {
     });
   }
 }
+
+const withSizes = (profile: Printer, sizes: Readonly<Record<string, string>>): Printer => ({
+  ...profile,
+  trays: profile.trays.map((tray) => ({ ...tray, size: sizes[tray.id] ?? tray.size })),
+});
 
 const isReady = (job: PrintJob): boolean => job.whole && job.state !== 'pending-held' && !isOver(job);
 

@@ -223,6 +223,26 @@ test('switched off in the middle of a job it goes on where it was, and nothing c
   expect(sheetsOf(job).map(({ index }) => index)).toEqual(Array.from({ length: 16 }, (_, index) => index + 1));
 });
 
+test('another paper is put in: it says so, takes what asks for it, and keeps it over a night', async () => {
+  const put = (body: object) =>
+    fetch(`${printer.panel}/trays/tray-2`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  expect((await put({ loaded: 5, size: 'iso_a5' })).status).toBe(400);
+  expect((await put({ loaded: 5, size: 'iso_a5_148x210mm' })).status).toBe(204);
+  const sizeNow = async (): Promise<string | undefined> =>
+    (await askProfile(printer.uri)).trays.find(({ id }) => id === 'tray-2')?.size;
+  expect(await sizeNow()).toBe('iso_a5_148x210mm');
+  await printer.stop();
+  printer = await switchOn();
+  expect(await sizeNow()).toBe('iso_a5_148x210mm');
+  // Renewed without another profile, it is as it came.
+  await fetch(`${printer.panel}/new`, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: '{}' });
+  expect(await sizeNow()).toBe(PROFILE.trays.find(({ id }) => id === 'tray-2')?.size);
+});
+
 test('renewed, it is as it came, or another printer; what was under way there is gone', async () => {
   await printer.machine.load('tray-1', 4);
   await until(await send(CONTRACT), 'processing-stopped');

@@ -1,4 +1,4 @@
-import { sealOfManySchema, sealSchema } from '@foglio/core';
+import { printerSchema, sealOfManySchema, sealSchema } from '@foglio/core';
 import type { Described } from './records';
 
 /** What requests carry, as JSON Schemas. Tickets are read by the core, whose errors name the place and the repair. */
@@ -87,7 +87,17 @@ export const toSendAgain = {
 } as const;
 
 export const printerAddress = field('uri', { type: 'string', minLength: 1, maxLength: 1000 });
-export const trayLoading = field('loaded', { type: 'integer', minimum: 0, maximum: 10_000 });
+/** A PWG 5101.1 self-describing name, as a profile has it. */
+const sizeName = { ...printerSchema.properties.trays.items.properties.size, maxLength: 100 } as const;
+
+const sheetsLoaded = field('loaded', { type: 'integer', minimum: 0, maximum: 10_000 });
+export const trayLoading = {
+  ...sheetsLoaded,
+  properties: {
+    ...sheetsLoaded.properties,
+    size: { ...sizeName, description: 'Left out, of the size that lay there.' },
+  },
+} as const;
 export const trayPulling = field('pulled', { type: 'boolean' });
 export const printerFault = field('fault', { enum: ['media-jam', 'door-open', null] });
 export const stackRefeeding = field('turned', { type: 'boolean' });
@@ -104,6 +114,11 @@ export const saidOfPaper = {
     price: { type: 'number', minimum: 0, maximum: 1000, description: 'Of a sheet.' },
     weight: { type: ['number', 'null'], minimum: 20, maximum: 600, description: 'Grams a square metre.' },
     type: { type: ['string', 'null'], minLength: 1, maxLength: 60, description: 'A PWG 5101.1 media type.' },
+    size: {
+      ...sizeName,
+      type: ['string', 'null'],
+      description: 'A PWG 5101.1 size name, where it is not the one reported.',
+    },
   },
 } as const;
 

@@ -174,6 +174,11 @@ export const printerRecord = record(
     reasons: { ...listOfWords, description: 'printer-state-reasons (RFC 8011, 5.4.12).' },
     faults: { ...listOfWords, description: 'What keeps it from printing and what to do about it, in sentences.' },
     profile: printerSchema,
+    reportedSizes: {
+      type: 'object',
+      additionalProperties: words,
+      description: 'What the printer reports of the trays in which a person said that another size lies, by tray.',
+    },
   },
   { description: 'As it is now where it answers, otherwise as it was last seen.' },
 );

@@ -13,6 +13,7 @@ export {
   type NamedSize,
 } from './paper/sizes';
 export type { AboutDocument, DocumentFacts, Heading, PageFacts } from './pages/facts';
+export { REPAIRED } from './pages/facts';
 export { aboutDocumentSchema, headingSchema, pageFactsSchema } from './pages/facts.schema';
 export { headingRange, sectionsOf, type PageRange } from './pages/outline';
 export { labelOf } from './pages/page-labels';
@@ -59,6 +60,7 @@ export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './sending/ways';
 export { pageRules, type PageRules } from './ticket/page-rules';
+export { scalesOf, type Scales } from './planning/scales';
 export { routeCatches, type RouteCatch } from './planning/route-catches';
 export { inTwoPasses, isBacksAlone } from './planning/passes';
 export { passPlan } from './sending/pass-plan';

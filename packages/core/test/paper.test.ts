@@ -62,6 +62,7 @@ test('names follow the naming rule of PWG 5101.1: portrait frame, class_size_WxH
     expect(width).toBeLessThanOrEqual(height);
   }
   expect(readSizeName('A4')).toBeNull();
+  expect([readSizeName('iso_a4_0x0mm'), readSizeName('iso_a4_210x0mm')]).toEqual([null, null]);
   expect(readSizeName('custom_wide_300x200mm')).toEqual(readSizeName('custom_wide_200x300mm'));
 });
 

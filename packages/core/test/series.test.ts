@@ -1,6 +1,7 @@
 import {
   applySetup,
   planRow,
+  REPAIRED,
   rowStanding,
   sayDifference,
   sealOfAll,
@@ -96,5 +97,20 @@ test('what would have to be turned by hand for every file is a stop', () => {
   ];
   expect(seriesChecks(rows, ['a.pdf'], byHand)).toMatchObject([
     { code: 'two-passes', level: 'stop', message: expect.stringContaining('a.pdf is two-sided') as string },
+  ]);
+});
+
+test('a file that was damaged is told in its row and confirmed, since nobody sees the pages of many', () => {
+  const sound = rowOf(documentOf(2));
+  const damaged = rowOf({ ...documentOf(2), remarks: ['Its fonts are not in it.', REPAIRED] });
+  expect([rowStanding(sound), rowStanding(damaged), damaged.checks[0]?.message]).toEqual([
+    'ready',
+    'caution',
+    REPAIRED,
+  ]);
+  // One damaged file more is another thing to look at, and nothing that is printed otherwise.
+  expect(damaged.seal).toEqual(sound.seal);
+  expect(seriesChecks([sound, damaged, damaged], ['1.pdf', '2.pdf', '3.pdf'], printer)).toEqual([
+    { code: 'file-repaired', level: 'caution', message: `2.pdf: ${REPAIRED}`, files: 2 },
   ]);
 });

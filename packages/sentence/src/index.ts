@@ -7,7 +7,7 @@ export { sayBind, sides } from './copies';
 export { perSide, turn } from './layout';
 export { nameWithoutKind } from './name-without-kind';
 export { sayChosen, sayInAny } from './page-words';
-export { sayTrayHolding, trayLabels } from './paper';
+export { paperSizes, sayTrayHolding, trayLabels } from './paper';
 export { planAt, sayTicket } from './plan-at';
 export { sayType } from './paper-type';
 export { sayRoute } from './route-words';

@@ -6,6 +6,7 @@ import {
   pointsToMm,
   saySize,
   trayName,
+  type Printer,
   type Ticket,
   type Tray,
 } from '@foglio/core';
@@ -20,12 +21,14 @@ import { isMadeToFit, tilesOf } from './tiles';
 /** Offered beside what is loaded (common practice). */
 const COMMON_SIZES = ['a3', 'a4', 'a5', 'letter', 'legal'];
 
-/** What is loaded first, then what is common; each once. */
-function sizesFor({ ticket, printer }: Situation): string[] {
+/** Sizes to choose from: what is loaded first, then what is common, then others there are; each once. */
+export function paperSizes({ trays }: Pick<Printer, 'trays'>, others: readonly string[]): string[] {
   const common = COMMON_SIZES.flatMap((name) => findSize(name)?.name ?? []);
-  const chosen = ticket.paper.size === 'as-page' ? [] : [ticket.paper.size];
-  return [...new Set([...printer.trays.map(({ size }) => size), ...common, ...chosen])];
+  return [...new Set([...trays.map(({ size }) => size), ...common, ...others])];
 }
+
+const sizesFor = ({ ticket, printer }: Situation): string[] =>
+  paperSizes(printer, ticket.paper.size === 'as-page' ? [] : [ticket.paper.size]);
 
 const inMm = (points: number): number => Math.round(pointsToMm(points) * 10) / 10;
 

@@ -4,6 +4,7 @@ import type { Situation } from './situation';
 import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
 import { chosenPages, sayChosen } from './page-words';
 import { sayRoute } from './route-words';
+import { sizeWords, type SizeWords } from './sizes';
 
 export interface Phrase {
   readonly text: string;
@@ -19,6 +20,9 @@ export interface Phrase {
 const MOST_ROUTES = 3;
 const MOST_DOCUMENTS = 3;
 const MOST_LETTERS = 350;
+
+/** Behind how large the pages are wanted it is said how large they come out. */
+const AFTER_SCALE = JOB_ASPECTS.findIndex(({ name }) => name === 'scale') + 1;
 
 /** What is told by number rather than one by one. */
 interface Folds {
@@ -36,18 +40,21 @@ export function sentence(situation: Situation): Phrase[] {
   const several = { routes: ticket.routes.length > 1, documents: ticket.documents.length > 1 };
   // Routes first: the documents are what the job is about.
   const ways: Folds[] = [folds, { ...folds, routes: folds.routes || several.routes }, several];
-  const said = ways.map((way) => assemble(situation, way));
+  const sizes = sizeWords(situation);
+  const said = ways.map((way) => assemble(situation, way, sizes));
   return said.find((phrases) => lettersOf(phrases) <= MOST_LETTERS) ?? (said.at(-1) as Phrase[]);
 }
 
 const lettersOf = (phrases: readonly Phrase[]): number => phrases.reduce((sum, { text }) => sum + text.length, 0);
 
-function assemble(situation: Situation, folds: Folds): Phrase[] {
+function assemble(situation: Situation, folds: Folds, sizes: SizeWords): Phrase[] {
   const { ticket, house } = situation;
   const said: Phrase[] = [
     plain('Print '),
     ...sayDocuments(situation, folds.documents),
-    ...sayAll(JOB_ASPECTS, situation),
+    ...sayAll(JOB_ASPECTS.slice(0, AFTER_SCALE), situation),
+    ...sayIn(sizes(-1)),
+    ...sayAll(JOB_ASPECTS.slice(AFTER_SCALE), situation),
   ];
   if (ticket.routes.length === 0 && house.routes.length > 0) {
     said.push(plain(', '), phrase('routes', 'with no paper or settings of its own for any page', true));
@@ -63,7 +70,7 @@ function assemble(situation: Situation, folds: Folds): Phrase[] {
       if (index > 0) said.push(plain('; '));
       const text = sayRoute(route, situation);
       const capital = index === 0 ? text[0]?.toUpperCase() + text.slice(1) : text;
-      said.push(phrase('routes', capital, !isOfHouse(route, house), index));
+      said.push(phrase('routes', capital, !isOfHouse(route, house), index), ...sayIn(sizes(index)));
     });
   }
   const from = sayAll([TRAY], situation).filter(({ control }) => control !== null);
@@ -83,6 +90,8 @@ const phrase = (control: string, text: string, strong: boolean, index = 0): Phra
   index,
   strong,
 });
+
+const sayIn = (sizes: string | null): Phrase[] => (sizes === null ? [] : [plain(` (${sizes})`)]);
 
 /** What these aspects have to say, each after its own words. What the house set-up has and the job has not is denied. */
 const sayAll = (aspects: readonly Aspect[], situation: Situation): Phrase[] =>

@@ -109,11 +109,11 @@ test.each<[string, string]>([
   ],
   [
     read({ pieces: { count: 120 }, layout: { kind: 'grid', pagesPerSide: 4, stack: 'cut' } }, CONTRACT, '1'),
-    'Print page 1 of Season contract, 120 pieces, one copy, on one side, 4 pages a side, in piles to cut and stack, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+    'Print page 1 of Season contract, 120 pieces, one copy, on one side, 4 pages a side, in piles to cut and stack, made smaller only where needed (50 %), on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
     read({ pieces: { count: 87, fill: true }, layout: { kind: 'grid', pagesPerSide: 4, backs: 'behind' } }),
-    'Print all 14 pages of Season contract, 87 pieces and as many more as fill the last sheet, one copy, on both sides turning like a book, 4 pages a side, each back behind its own front, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+    'Print all 14 pages of Season contract, 87 pieces and as many more as fill the last sheet, one copy, on both sides turning like a book, 4 pages a side, each back behind its own front, made smaller only where needed (35 to 50 %), on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
     read({ pieces: { count: 4 }, layout: { kind: 'booklet' } }),
@@ -132,7 +132,7 @@ test.each<[string, string]>([
   ],
   [
     read({ layout: { kind: 'tiles', columns: 3, rows: 2, marks: 'join' }, sides: 'two-sided' }, CONTRACT, '1'),
-    'Print page 1 of Season contract, one copy, each page over several sheets, 3 across and 2 down, overlapping by 10 mm, with marks to join by, as large as these let it be, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+    'Print page 1 of Season contract, one copy, each page over several sheets, 3 across and 2 down, overlapping by 10 mm, with marks to join by, as large as these let it be (197 %), on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
     read({ layout: { kind: 'tiles', overlap: 0 }, scale: { mode: 'percent', percent: 200 } }, CONTRACT, '1'),
@@ -144,23 +144,23 @@ test.each<[string, string]>([
   ],
   [
     read({ sides: 'two-sided', bindingMargin: 12, margin: 5 }),
-    'Print all 14 pages of Season contract, one copy, on both sides turning like a book, 1 page a side, made smaller only where needed, on each page’s own paper size, keeping 5 mm free, in colour, leaving 12 mm for the binding, from whichever tray holds its paper.',
+    'Print all 14 pages of Season contract, one copy, on both sides turning like a book, 1 page a side, made smaller only where needed (90 %), on each page’s own paper size, keeping 5 mm free, in colour, leaving 12 mm for the binding, from whichever tray holds its paper.',
   ],
   [
     read({ layout: { kind: 'grid', pagesPerSide: 4, turn: 'best', frame: true }, delivery: 'last-to-first' }),
-    'Print all 14 pages of Season contract, one copy, on one side, 4 pages a side, turned where that is larger, framed, made smaller only where needed, on each page’s own paper size, in colour, last sheet first, from whichever tray holds its paper.',
+    'Print all 14 pages of Season contract, one copy, on one side, 4 pages a side, turned where that is larger, framed, made smaller only where needed (50 %), on each page’s own paper size, in colour, last sheet first, from whichever tray holds its paper.',
   ],
   [
     read({ layout: { kind: 'grid', columns: 2, rows: 5, repeat: 'fill-side', marks: 'cut' } }, CONTRACT, '1'),
-    'Print page 1 of Season contract, one copy, on one side, 10 pages a side in 2 columns and 5 rows, each side filled with one page, with cut marks, made smaller only where needed, on each page’s own paper size, in colour, from whichever tray holds its paper.',
+    'Print page 1 of Season contract, one copy, on one side, 10 pages a side in 2 columns and 5 rows, each side filled with one page, with cut marks, made smaller only where needed (20 %), on each page’s own paper size, in colour, from whichever tray holds its paper.',
   ],
   [
     read({ layout: { kind: 'booklet' }, copies: 30, slips: { between: 'sets' } }),
-    'Print all 14 pages of Season contract, 30 copies as complete sets, folded as a booklet, made smaller only where needed, on each page’s own paper size, in colour, with a blank slip between sets, from whichever tray holds its paper.',
+    'Print all 14 pages of Season contract, 30 copies as complete sets, folded as a booklet, made smaller only where needed (71 %), on each page’s own paper size, in colour, with a blank slip between sets, from whichever tray holds its paper.',
   ],
   [
     read({ layout: { kind: 'booklet', sheetsPerSignature: 4 }, newSheet: { sections: true } }),
-    'Print all 14 pages of Season contract, one copy, folded as a booklet in signatures of 4 sheets, made smaller only where needed, on each page’s own paper size, in colour, each section on a new sheet, from whichever tray holds its paper.',
+    'Print all 14 pages of Season contract, one copy, folded as a booklet in signatures of 4 sheets, made smaller only where needed (71 %), on each page’s own paper size, in colour, each section on a new sheet, from whichever tray holds its paper.',
   ],
   [
     read({ copies: 2, slips: { between: 'documents', tray: 'tray-3' }, newSheet: { documents: false } }, [
@@ -194,7 +194,7 @@ test.each<[string, string]>([
         { pages: '7, 8', layout: { kind: 'grid', pagesPerSide: 1, frame: false }, ownSheet: true, rotate: 90 },
       ],
     }),
-    'Print all 14 pages of Season contract, one copy, on one side, 4 pages a side, running down and then across, framed, made smaller only where needed, on each page’s own paper size, in colour. Page 5 is printed in grey; pages 7 and 8 are printed turned 90°, 1 page a side, not framed, each on a sheet of its own; all else comes from Tray 1.',
+    'Print all 14 pages of Season contract, one copy, on one side, 4 pages a side, running down and then across, framed, made smaller only where needed (50 %), on each page’s own paper size, in colour. Page 5 is printed in grey; pages 7 and 8 are printed turned 90°, 1 page a side, not framed, each on a sheet of its own; all else comes from Tray 1.',
   ],
   [
     read(
@@ -223,6 +223,49 @@ test.each<[string, string]>([
   ],
 ])('%s', (said, expected) => {
   expect(said).toBe(expected);
+});
+
+const A6 = [{ name: 'cards.pdf', pages: Array.from({ length: 8 }, () => ({ width: 297.64, height: 419.53 })) }];
+
+// Half of A4 is A5, and half of that A6 (ISO 216); what is free of print at the edges is taken from all of them.
+test.each<[string, object, Partial<Printer>, string | null]>([
+  [
+    'four A6 on an A4, to its edges',
+    { layout: { kind: 'grid', pagesPerSide: 4 }, paper: { size: 'iso_a4_210x297mm' } },
+    {},
+    null,
+  ],
+  [
+    'the same where 4 mm stay free of print',
+    { layout: { kind: 'grid', pagesPerSide: 4 }, paper: { size: 'iso_a4_210x297mm' } },
+    { margin: 4 },
+    'made smaller only where needed (96 %)',
+  ],
+  [
+    'a cut so small that no whole percent tells it',
+    { layout: { kind: 'grid', pagesPerSide: 4 }, paper: { size: 'iso_a4_210x297mm' } },
+    { margin: 0.5 },
+    'made smaller only where needed (99.5 %)',
+  ],
+  [
+    'another size by route',
+    { paper: { size: 'iso_a6_105x148mm' }, routes: [{ pages: '8', paper: { size: 'iso_a7_74x105mm' } }] },
+    {},
+    'on A7 (70 %); all else',
+  ],
+  [
+    'a percentage by route, said already',
+    { paper: { size: 'iso_a6_105x148mm' }, routes: [{ pages: '8', scale: { mode: 'percent', percent: 70 } }] },
+    {},
+    null,
+  ],
+])('%s: how large the pages come out', (_, settings, printer, expected) => {
+  const ticket = readTicket({ version: 1, title: 'Cards', documents: [{ file: 'cards.pdf' }], ...settings });
+  const said = sentence({ ticket, documents: A6, printer: { ...PRINTER, ...printer }, at: 0, house: HOUSE })
+    .map(({ text }) => text)
+    .join('');
+  if (expected === null) expect(said).not.toContain('(');
+  else expect(said).toContain(expected);
 });
 
 const situationOf = (settings: object, house: object = {}): Situation => ({

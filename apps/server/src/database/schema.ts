@@ -59,8 +59,12 @@ export const files = pgTable('files', {
   createdAt: moment('created_at'),
 });
 
-/** What a person said of a tray's paper, and of which size it was then. */
-export type SaidPaper = SaidOfPaper & { readonly size: string };
+/** What a person said of a tray's paper, and which size the printer reported then. */
+export type SaidPaper = Omit<SaidOfPaper, 'size'> & {
+  readonly size: string;
+  /** The size that lies there, where it is another. */
+  readonly holds?: string;
+};
 
 export const printers = pgTable('printers', {
   id: text('id').primaryKey(),
@@ -72,7 +76,7 @@ export const printers = pgTable('printers', {
   place: integer('place').notNull().default(0),
   /** As last seen, with what only this side knows of it. */
   profile: storedAs('profile', storedPrinter).notNull(),
-  /** What a person said of the paper in a tray, by its id; it holds while paper of that size lies there. */
+  /** What a person said of the paper in a tray, by its id; it holds until the printer reports another size. */
   papers: jsonb('papers').$type<Readonly<Record<string, SaidPaper>>>().notNull().default({}),
   seenAt: moment('seen_at'),
 });

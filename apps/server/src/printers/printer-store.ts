@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { SaidOfPaper } from '@foglio/api';
-import type { Printer, Tray } from '@foglio/core';
+import { readSizeName, type Printer, type Tray } from '@foglio/core';
 import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
@@ -67,6 +67,11 @@ function changePrinter(
   });
 }
 
+/** How a printer stands, and what it reports where a person said otherwise. */
+export interface PrinterAsked extends PrinterStatus {
+  readonly reportedSizes: Readonly<Record<string, string>>;
+}
+
 /** While it says the same of itself, it is entered once in so long that it was seen, in milliseconds. */
 const SEEN_ANEW_MS = 60_000;
 
@@ -76,17 +81,21 @@ const SEEN_ANEW_MS = 60_000;
  *
  * @throws Problem `printer-away`
  */
-export async function askNow(db: Database, printer: StoredPrinter): Promise<PrinterStatus> {
+export async function askNow(db: Database, printer: StoredPrinter): Promise<PrinterAsked> {
   try {
     const told = await askStatus(printer.uri);
-    const same = withKnown(told.profile, printer);
-    const isKnown = isDeepStrictEqual(same, printer.profile) && Date.now() - printer.seenAt.getTime() < SEEN_ANEW_MS;
-    if (isKnown) return { ...told, profile: same };
-    const { profile } = await changePrinter(db, printer.id, (now) => ({
-      profile: withKnown(told.profile, now),
-      seenAt: new Date(),
-    }));
-    return { ...told, profile };
+    const papers = heard(printer.papers, told.profile);
+    const same = withKnown(told.profile, { ...printer, papers });
+    const isKnown =
+      papers === printer.papers &&
+      isDeepStrictEqual(same, printer.profile) &&
+      Date.now() - printer.seenAt.getTime() < SEEN_ANEW_MS;
+    if (isKnown) return { ...told, profile: same, reportedSizes: reportedSizes(printer) };
+    const changed = await changePrinter(db, printer.id, (now) => {
+      const known = { ...now, papers: heard(now.papers, told.profile) };
+      return { profile: withKnown(told.profile, known), papers: known.papers, seenAt: new Date() };
+    });
+    return { ...told, profile: changed.profile, reportedSizes: reportedSizes(changed) };
   } catch (error) {
     if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
     throw error;
@@ -130,12 +139,21 @@ export async function removePrinter(db: Database, { id, name }: StoredPrinter): 
   await db.delete(printers).where(eq(printers.id, id));
 }
 
-/** What a person says of the paper in a tray, which the printer does not know. @throws Problem `not-found` */
+/**
+ * What a person says of the paper in a tray, which the printer does not know, or reports otherwise.
+ *
+ * @throws Problem `not-found`; `body-invalid` where a size has no measure
+ */
 export function describePaper(db: Database, id: string, tray: string, said: SaidOfPaper): Promise<StoredPrinter> {
   return changePrinter(db, id, (printer) => {
-    const { size } = findLoaded(printer, tray);
-    const papers = { ...printer.papers, [tray]: { ...saidOf(printer.papers, tray, size), ...said, size } };
-    return { papers, profile: withPapers(printer.profile, papers) };
+    const profile = asReported(printer);
+    const { size } = findLoaded({ ...printer, profile }, tray);
+    const { size: holds, ...other } = said;
+    if (typeof holds === 'string' && !readSizeName(holds)) throw new Problem('body-invalid', `"${holds}" is no size.`);
+    const before = saidOf(printer.papers, tray, size);
+    const now: SaidPaper = { ...before, ...other, size };
+    const papers = { ...printer.papers, [tray]: holds === undefined ? now : withSize(now, holds) };
+    return { papers, profile: withPapers(profile, papers) };
   });
 }
 
@@ -146,19 +164,59 @@ function findLoaded({ name, profile }: StoredPrinter, tray: string): Tray {
   return found;
 }
 
-/** What was said of a tray's paper, if paper of that size still lies there. */
+/** What was said of a tray's paper, if the printer still reports the size that it did then. */
 function saidOf(papers: StoredPrinter['papers'], tray: string, size: string): SaidPaper | null {
   const said = papers[tray];
   return said?.size === size ? said : null;
 }
 
+/** The profile with the sizes that the printer reports. */
+const asReported = ({ profile, papers }: StoredPrinter): Printer => ({
+  ...profile,
+  trays: profile.trays.map((tray) => {
+    const said = papers[tray.id];
+    return said?.holds === tray.size ? { ...tray, size: said.size } : tray;
+  }),
+});
+
+/** What the printer reports of the trays in which a person said that another size lies, by tray. */
+export function reportedSizes({ profile, papers }: Pick<StoredPrinter, 'profile' | 'papers'>): Record<string, string> {
+  const otherwise = profile.trays.flatMap(({ id, size }) => {
+    const said = papers[id];
+    return said && said.holds === size ? [[id, said.size] as const] : [];
+  });
+  return Object.fromEntries(otherwise);
+}
+
 /** What a person said of the paper goes before what the printer says: a person has seen it. */
 function withPapers(profile: Printer, papers: StoredPrinter['papers']): Printer {
   const trays = profile.trays.map((tray): Tray => {
-    const { type, weight, price } = saidOf(papers, tray.id, tray.size) ?? {};
-    return { ...tray, type: type ?? tray.type, weight: weight ?? tray.weight, price: price ?? tray.price };
+    const { holds, type, weight, price } = saidOf(papers, tray.id, tray.size) ?? {};
+    const { size } = tray;
+    return {
+      ...tray,
+      size: holds ?? size,
+      type: type ?? tray.type,
+      weight: weight ?? tray.weight,
+      price: price ?? tray.price,
+    };
   });
   return { ...profile, trays };
+}
+
+/** @param holds the size that a person says lies there; null, or the one reported: that one */
+function withSize({ holds: _, ...said }: SaidPaper, holds: string | null): SaidPaper {
+  return holds === null || holds === said.size ? said : { ...said, holds };
+}
+
+/** A size that a person said ends once the printer reports another than it did then: it has been seen to. */
+function heard(papers: StoredPrinter['papers'], { trays }: Printer): StoredPrinter['papers'] {
+  const ended = trays.flatMap(({ id, size }): [string, SaidPaper][] => {
+    const said = papers[id];
+    if (said?.holds === undefined || said.size === size) return [];
+    return [[id, withSize(said.holds === size ? { ...said, size } : said, null)]];
+  });
+  return ended.length === 0 ? papers : { ...papers, ...Object.fromEntries(ended) };
 }
 
 /** What a printer does not tell of itself is kept from what is known: prices, weights it may turn, how it feeds. */

@@ -1,16 +1,16 @@
 import { EventEmitter } from 'node:events';
-import { sayFaults, type PrinterStatus } from '@foglio/ipp';
+import { sayFaults } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { Problem } from '../http/problem';
-import { askNow, listPrinters, type StoredPrinter } from './printer-store';
+import { askNow, listPrinters, reportedSizes, type PrinterAsked, type StoredPrinter } from './printer-store';
 
 /** Between two questions to the same printer. */
 const ASK_EVERY_MS = 2_000;
 
 /** A printer as it was found when it was asked. */
-export interface PrinterNow extends PrinterStatus, Pick<StoredPrinter, 'id' | 'name' | 'uri' | 'seenAt'> {
+export interface PrinterNow extends PrinterAsked, Pick<StoredPrinter, 'id' | 'name' | 'uri' | 'seenAt'> {
   readonly simulated: boolean;
   readonly askedAt: Date;
   readonly answers: boolean;
@@ -79,12 +79,13 @@ async function askPrinter(db: Database, printer: StoredPrinter): Promise<Printer
   const { id, name, uri, seenAt } = printer;
   const known = { id, name, uri, simulated: printer.panel !== null, askedAt: new Date() };
   try {
-    const { profile, state, reasons } = await askNow(db, printer);
-    const faults = sayFaults(reasons, profile);
-    return { ...known, answers: true, seenAt: new Date(), profile, state, reasons, faults };
+    const asked = await askNow(db, printer);
+    const faults = sayFaults(asked.reasons, asked.profile);
+    return { ...known, ...asked, answers: true, seenAt: new Date(), faults };
   } catch (error) {
     if (!(error instanceof Problem) || error.code !== 'printer-away') throw error;
     const faults = ['It does not answer: see that it is switched on and in the network.'];
-    return { ...known, answers: false, seenAt, profile: printer.profile, state: 'stopped', reasons: [], faults };
+    const last = { seenAt, profile: printer.profile, reportedSizes: reportedSizes(printer) };
+    return { ...known, ...last, answers: false, state: 'stopped', reasons: [], faults };
   }
 }

@@ -1,5 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  inject,
+  Injector,
+  viewChild,
+} from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { filter } from 'rxjs';
 import { Arrivals } from './documents/arrivals';
 import { News } from './news/news';
 import { PrintersNow } from './news/printers-now';
@@ -47,7 +58,7 @@ import { OnBench } from './state/on-bench';
         <p class="printer">{{ printer.name }} · {{ sayPrinter(printer) }}</p>
       }
     </header>
-    <router-outlet />
+    <div class="screen" tabindex="-1" #screen><router-outlet /></div>
     <svg class="filters" aria-hidden="true">
       <!-- A colour's luminance, as printing in grey keeps it: the Y of sRGB's colorants as ICC profiles have them (IEC 61966-2-1,
            adapted to D50), reckoned in linear light. Black coded as a colour stays black. -->
@@ -75,6 +86,15 @@ import { OnBench } from './state/on-bench';
     a {
       color: inherit;
       text-decoration: none;
+    }
+    .screen {
+      display: flex;
+      flex: 1;
+      flex-direction: column;
+      min-height: 0;
+    }
+    .screen:focus {
+      outline: none;
     }
     .filters {
       position: absolute;
@@ -151,4 +171,20 @@ export class App {
   /** The job that is on the Bench, or was last. */
   protected readonly job = this.onBench.job;
   protected readonly sayPrinter = sayState;
+  private readonly screen = viewChild.required<ElementRef<HTMLElement>>('screen');
+
+  constructor() {
+    const injector = inject(Injector);
+    // A button that led to another screen took the focus with it: the next key goes on from where that one begins.
+    inject(Router)
+      .events.pipe(
+        filter((event) => event instanceof NavigationEnd),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => afterNextRender(() => this.goOn(), { injector }));
+  }
+
+  private goOn(): void {
+    if (document.activeElement === document.body) this.screen().nativeElement.focus({ preventScroll: true });
+  }
 }

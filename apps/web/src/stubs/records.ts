@@ -26,6 +26,7 @@ export const aPrinter = (profile: PrinterInput, change: Partial<PrinterRecord> =
   state: 'idle',
   reasons: [],
   faults: [],
+  reportedSizes: {},
   profile: readPrinter(profile),
   ...change,
 });

@@ -56,4 +56,9 @@ export interface DocumentFacts {
   readonly pages: readonly PageFacts[];
   readonly outline?: readonly Heading[];
   readonly about?: AboutDocument;
+  /** What a person should know of the file, in sentences. */
+  readonly remarks?: readonly string[];
 }
+
+/** What is said of a file that did not open as it came: pages may be missing. */
+export const REPAIRED = 'The file was damaged; what could be saved of it is here. Look at each of its pages.';

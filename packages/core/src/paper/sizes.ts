@@ -91,6 +91,8 @@ export function readSizeName(name: string): Size | null {
   if (!match) return null;
   const toPoints = match[3] === 'mm' ? mmToPoints : (inches: number): number => inches * POINTS_PER_INCH;
   const edges = [toPoints(Number(match[1])), toPoints(Number(match[2]))] as const;
+  // A measure of nothing, or no number at all ("1.2.3"), is none.
+  if (!edges.every((edge) => edge > 0)) return null;
   // A name whose long edge stands first is against the rule, but what it means is plain.
   return { width: Math.min(...edges), height: Math.max(...edges) };
 }

@@ -10,7 +10,7 @@ import { gather } from './gather';
 import { layOut, type LaidOutRun } from './layout';
 import { withLines } from './lines';
 import { pair } from './pair';
-import { layPieces } from './pieces';
+import { layPieces, type LaidPieces } from './pieces';
 import { route } from './route';
 import { divideIntoRuns, type Run } from './run';
 import { select } from './select';
@@ -30,16 +30,26 @@ export function draft(
   printer: Printer,
   { now, sentence }: PlanOptions = {},
 ): Drafted {
-  requirePlannable(ticket, documents);
-  const rules = pageRules(ticket, documents);
-  const selected = select(ticket, documents);
-  const routed = route(selected, ticket, documents, rules);
-  const round = pairUp(routed, ticket);
-  const { runs, pieces } = layPieces(round, ticket, (stretches) =>
-    divideIntoRuns(stretches, ticket, documents, printer),
-  );
-  const laidOut = withLines(layOut(runs, ticket, printer), { ticket, documents, printer, now });
+  const { rules, runs, pieces, laidOut: plain } = lay(ticket, documents, printer);
+  const laidOut = withLines(plain, { ticket, documents, printer, now });
   const paired = pair(laidOut, ticket.bind);
   const sheets = feed(paired, ticket, printer);
   return { plan: gather(sheets, { ticket, documents, rules, printer, pieces, now, sentence }), runs, laidOut, rules };
+}
+
+/** What the first five steps come to: which pages, and where on their sides they lie. */
+export interface Laid extends Pick<Drafted, 'rules' | 'runs' | 'laidOut'> {
+  /** As `LaidPieces` has them. */
+  readonly pieces: LaidPieces['pieces'];
+}
+
+/** The steps of the pipeline that decide how large the pages come out. @throws TicketError */
+export function lay(ticket: Ticket, documents: readonly DocumentFacts[], printer: Printer): Laid {
+  requirePlannable(ticket, documents);
+  const rules = pageRules(ticket, documents);
+  const round = pairUp(route(select(ticket, documents), ticket, documents, rules), ticket);
+  const { runs, pieces } = layPieces(round, ticket, (stretches) =>
+    divideIntoRuns(stretches, ticket, documents, printer),
+  );
+  return { rules, runs, pieces, laidOut: layOut(runs, ticket, printer) };
 }

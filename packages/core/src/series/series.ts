@@ -1,4 +1,5 @@
 import { countSheets } from '../checks/words';
+import { REPAIRED, type DocumentFacts } from '../pages/facts';
 import { findTray, trayName, type Printer } from '../printer/printer';
 import { plan } from '../planner/planner';
 import type { Check, Plan } from '../plan/plan';
@@ -6,13 +7,18 @@ import { sealOf, type Sealed, type SealOfMany } from '../sending/seal';
 import type { Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 
+/** What is to be known of one file: of its plan, or that it did not come whole, which nobody sees where many are printed. */
+export interface RowCheck extends Pick<Check, 'level' | 'message'> {
+  readonly code: Check['code'] | 'file-repaired';
+}
+
 /** What one file of a series comes to: its totals and checks, or why its set-up does not fit it. */
 export type RowOutcome =
-  | { readonly trouble: string; readonly tally: null; readonly checks: readonly Check[]; readonly seal: null }
+  | { readonly trouble: string; readonly tally: null; readonly checks: readonly RowCheck[]; readonly seal: null }
   | {
       readonly trouble: null;
       readonly tally: Plan['tally'];
-      readonly checks: readonly Check[];
+      readonly checks: readonly RowCheck[];
       /** Of all that reaches paper but the moment that texts tell, which is that of sending. */
       readonly seal: SealOfMany;
     };
@@ -29,12 +35,22 @@ export function planRow(ticket: Ticket, documents: Sealed['documents'], printer:
   try {
     const made = plan(ticket, documents, printer);
     const { parts, digest } = sealOf({ plan: made, ticket, documents, printer, address, moment: '' });
-    return { trouble: null, tally: made.tally, checks: made.checks, seal: { digest, parts } };
+    return {
+      trouble: null,
+      tally: made.tally,
+      checks: [...repairedIn(documents), ...made.checks],
+      seal: { digest, parts },
+    };
   } catch (error) {
     if (!(error instanceof TicketError)) throw error;
     return { trouble: sayTrouble(error, ticket), tally: null, checks: [], seal: null };
   }
 }
+
+const repairedIn = (documents: readonly DocumentFacts[]): RowCheck[] =>
+  documents.some(({ remarks }) => remarks?.includes(REPAIRED))
+    ? [{ code: 'file-repaired', level: 'caution', message: REPAIRED }]
+    : [];
 
 /** What is wrong in a sentence; a route is told by its name, since nobody has counted them. */
 export function sayTrouble(
@@ -109,11 +125,11 @@ export function seriesTally(rows: readonly RowOutcome[], printer: Printer): Seri
 const LARGE_RUN = 200;
 
 /** Checks of single files that say nothing of a series, which has its own. */
-const OF_THE_WHOLE: readonly Check['code'][] = ['tray-short', 'large-run'];
+const OF_THE_WHOLE: readonly RowCheck['code'][] = ['tray-short', 'large-run'];
 
 /** A check of a series, and how many of its files it is about; of the paper for all and the amount, the whole is meant. */
 export interface SeriesCheck {
-  readonly code: Check['code'];
+  readonly code: RowCheck['code'];
   readonly level: Check['level'];
   readonly message: string;
   readonly files: number;
@@ -143,7 +159,7 @@ export function seriesChecks(rows: readonly RowOutcome[], names: readonly string
 
 /** One check is more than a caution in a series: nobody turns a stack for each of its files. */
 function sayOfFile(
-  code: Check['code'],
+  code: RowCheck['code'],
   level: Check['level'],
   message: string,
   name: string,

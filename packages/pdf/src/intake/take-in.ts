@@ -1,3 +1,4 @@
+import { REPAIRED } from '@foglio/core';
 import { readFirstFacts, type FirstFacts } from '../facts';
 import { openPdf } from '../open';
 import { listPages } from '../page-tree';
@@ -14,8 +15,6 @@ export interface TakenIn {
   /** What a person should know of the file, in sentences. */
   readonly remarks: readonly string[];
 }
-
-const REPAIRED = 'The file was damaged; what could be saved of it is here. Look at each of its pages.';
 
 /**
  * Takes a file in: what it is, unlocked, repaired, images and text made into pages. Everything after this step sees PDF

@@ -1,8 +1,7 @@
-import { inject, Injectable, Injector } from '@angular/core';
+import { afterNextRender, inject, Injectable, Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { addressOf, OPERATIONS, type Caution, type SetupRecord } from '@foglio/api';
-import { isBacksAlone } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
@@ -10,14 +9,15 @@ import { saveText } from '../documents/save-text';
 import { writeSetup } from '../documents/setup-file';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
+import type { PaperData } from '../printers/paper-dialog';
 import { ConfirmDialog, type ConfirmData } from './confirm-dialog';
 import { KeysDialog } from './keys-dialog';
-import { documentNames } from './lanes/lane-words';
 import type { LeafData } from './leafing/leaf-dialog';
 import { pageSourceOf } from './page-source';
 import type { DrawnPart, PartData } from './part/part-dialog';
 import type { PartOf } from './part/part-scopes';
 import type { LargeData } from './sheet/large-dialog';
+import { faceWords } from './sheet/sheet-words';
 import { sheetAt } from './shown-sheets';
 import { SaveDialog, type SaveData, type Saving } from './save-dialog';
 
@@ -101,8 +101,7 @@ export class BenchDialogs {
     const data: LargeData = {
       sheet,
       back,
-      names: documentNames(documents),
-      isBacks: isBacksAlone(plan),
+      ...faceWords(sheet, documents, plan),
       source: pageSourceOf(this.bench()),
       marginMm: printer?.profile.margin ?? 0,
     };
@@ -126,7 +125,25 @@ export class BenchDialogs {
     if (ticket) this.store.dispatch(BenchActions.ticketChanged({ ticket }));
   }
 
+  /** What lies in the trays, said by a person who has seen it. */
+  async sayPaper(tray: string | null): Promise<void> {
+    const { plan, printer } = this.bench();
+    if (!printer) return;
+    const { PaperDialog } = await import('../printers/paper-dialog');
+    const sizes = [...new Set((plan?.sheets ?? []).map(({ paper }) => paper.size))];
+    const data: PaperData = { printer, tray, sizes };
+    const dialog = this.dialog.open(PaperDialog, { data, width: '700px', maxWidth: '96vw' });
+    await firstValueFrom(dialog.afterClosed());
+    afterNextRender(goOn, { injector: this.injector });
+  }
+
   showKeys(): void {
     this.dialog.open(KeysDialog, { width: '480px' });
   }
+}
+
+/** Where what a dialog was opened by is gone, since it is settled, one goes on with what is left, or by sending. */
+function goOn(): void {
+  if (document.activeElement !== document.body) return;
+  document.querySelector<HTMLElement>('fo-tally-bar button:not(:disabled)')?.focus();
 }

@@ -7,6 +7,7 @@ import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { sayHold } from '../printers/printer-words';
 import { sendable } from '../state/sendable';
+import { PaperOffer } from './paper-offer';
 import { countSheets, sayHeight, sayPieces, sayMoney, sayTime } from './amounts';
 
 const LEVELS: Record<Check['level'], number> = { stop: 0, caution: 1, note: 2 };
@@ -14,7 +15,7 @@ const LEVELS: Record<Check['level'], number> = { stop: 0, caution: 1, note: 2 };
 /** What the job comes to, what is to be settled, and the two ways out: a file, or paper. */
 @Component({
   selector: 'fo-tally-bar',
-  imports: [CdkConnectedOverlay, CdkOverlayOrigin, MatButton],
+  imports: [CdkConnectedOverlay, CdkOverlayOrigin, MatButton, PaperOffer],
   templateUrl: './tally-bar.html',
   styleUrl: './tally-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,10 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import type { PrinterRecord, SaidOfPaper } from '@foglio/api';
 import { saySize, trayName, type Tray } from '@foglio/core';
-import { sayType } from '@foglio/sentence';
+import { paperSizes, sayType } from '@foglio/sentence';
 import { countSheets } from '../bench/amounts';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 
@@ -78,6 +78,24 @@ const PRICE_DIGITS = 3;
           </button>
           @if (changing() === drawer.tray.id) {
             <div class="said" role="group" [attr.aria-label]="'Paper in ' + drawer.name">
+              @if (printer().reportedSizes[drawer.tray.id]; as reported) {
+                <p class="reported">
+                  The printer reports {{ saySize(reported) }} here.
+                  <button mat-button type="button" class="small" (click)="say(drawer.tray, { size: null })">
+                    Take its word
+                  </button>
+                </p>
+              }
+              <label>
+                Size
+                <mat-form-field
+                  ><select matNativeControl (change)="say(drawer.tray, { size: $any($event.target).value })">
+                    @for (size of sizesFor(drawer.tray); track size) {
+                      <option [value]="size" [selected]="size === drawer.tray.size">{{ saySize(size) }}</option>
+                    }
+                  </select></mat-form-field
+                >
+              </label>
               <label>
                 Paper
                 <mat-form-field
@@ -126,9 +144,13 @@ const PRICE_DIGITS = 3;
 })
 export class Cabinet {
   readonly printer = input.required<PrinterRecord>();
+  /** The tray of which something is to be said from the beginning. */
+  readonly asked = input<string | null>(null);
+  /** Sizes to choose from beside the usual ones. */
+  readonly sizes = input<readonly string[]>([]);
   readonly described = output<PaperSaid>();
   /** The tray of whose paper something is being said. */
-  protected readonly changing = signal<string | null>(null);
+  protected readonly changing = linkedSignal(() => this.asked());
   protected readonly digits = PRICE_DIGITS;
   protected readonly colour = trayColour;
   protected readonly ink = trayInk;
@@ -140,10 +162,17 @@ export class Cabinet {
   protected readonly drawers = computed(() => this.printer().profile.trays.map(drawerOf));
 
   protected readonly sayType = sayType;
+  protected readonly saySize = saySize;
 
   /** The types to choose from, with the tray's own, which may be another. */
   protected typesFor({ type }: Tray): readonly string[] {
     return type === null || PAPER_TYPES.includes(type) ? PAPER_TYPES : [type, ...PAPER_TYPES];
+  }
+
+  protected sizesFor({ id }: Tray): readonly string[] {
+    const { profile, reportedSizes } = this.printer();
+    const reported = reportedSizes[id];
+    return paperSizes(profile, [...(reported === undefined ? [] : [reported]), ...this.sizes()]);
   }
 
   protected say({ id }: Tray, said: SaidOfPaper): void {

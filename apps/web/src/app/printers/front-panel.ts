@@ -3,7 +3,8 @@ import { MatButton } from '@angular/material/button';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import { FormsModule } from '@angular/forms';
-import { trayName } from '@foglio/core';
+import { saySize, trayName } from '@foglio/core';
+import { paperSizes } from '@foglio/sentence';
 import type { PrinterRecord } from '@foglio/api';
 import type { PanelWork } from '../api/api';
 
@@ -23,6 +24,16 @@ import type { PanelWork } from '../api/api';
           ><select matNativeControl aria-label="Tray" [ngModel]="tray()?.id" (ngModelChange)="chosen.set($event)">
             @for (tray of printer().profile.trays; track tray.id) {
               <option [value]="tray.id">{{ nameOf(tray) }}</option>
+            }
+          </select></mat-form-field
+        >
+      </label>
+      <label>
+        Paper
+        <mat-form-field
+          ><select matNativeControl [ngModel]="tray()?.size" (ngModelChange)="load(tray()?.loaded ?? 0, $event)">
+            @for (size of sizes(); track size) {
+              <option [value]="size">{{ saySize(size) }}</option>
             }
           </select></mat-form-field
         >
@@ -102,15 +113,19 @@ export class FrontPanel {
     const { trays } = this.printer().profile;
     return trays.find(({ id }) => id === this.chosen()) ?? trays[0] ?? null;
   });
+  protected readonly sizes = computed(() => paperSizes(this.printer().profile, []));
   protected readonly nameOf = trayName;
+  protected readonly saySize = saySize;
 
   protected has(reason: string): boolean {
     return this.printer().reasons.includes(reason);
   }
 
-  protected load(loaded: number): void {
+  /** @param size of the paper that is put in, where it is another than lies there */
+  protected load(loaded: number, size?: string): void {
     const tray = this.tray();
-    if (tray) this.worked.emit({ name: 'loadTray', tray: tray.id, body: { loaded } });
+    if (!tray) return;
+    this.worked.emit({ name: 'loadTray', tray: tray.id, body: { loaded, ...(size === undefined ? {} : { size }) } });
   }
 
   protected pull(pulled: boolean): void {

@@ -1,11 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { MatListModule } from '@angular/material/list';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, concatMap, merge, of, Subject, type Observable } from 'rxjs';
+import { merge } from 'rxjs';
 import { Api, sayError, type PanelWork } from '../api/api';
 import type { PrinterRecord } from '@foglio/api';
 import { News } from '../news/news';
@@ -14,6 +14,7 @@ import { outputStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
 import { Cabinet, type PaperSaid } from './cabinet';
 import { FrontPanel } from './front-panel';
+import { PrinterWorks } from './printer-works';
 import { listAbilities, sayAbilities, sayState } from './printer-words';
 
 /** The printers: what lies in their trays, how they stand, and what they can do. */
@@ -22,6 +23,7 @@ import { listAbilities, sayAbilities, sayState } from './printer-words';
   imports: [Cabinet, FrontPanel, MatButton, MatFormField, MatInput, MatListModule, RouterLink, StackViewer],
   templateUrl: './printers.html',
   styleUrl: './printers.scss',
+  providers: [PrinterWorks],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Printers {
@@ -32,8 +34,9 @@ export class Printers {
   private readonly printersNow = inject(PrintersNow);
   protected readonly printers = this.printersNow.all;
   protected readonly away = this.printersNow.away;
+  private readonly works = inject(PrinterWorks);
   /** Why what was done last was not taken. */
-  protected readonly message = signal<string | null>(null);
+  protected readonly message = this.works.message;
   private readonly router = inject(Router);
   /** Whether a printer is being asked at an address just given, and why it was not taken. */
   protected readonly adding = signal(false);
@@ -51,24 +54,12 @@ export class Printers {
   protected readonly sayState = sayState;
   protected readonly sayAbilities = sayAbilities;
 
-  /** What is done at a printer, in the order it was done: the last answer is the one that holds. */
-  private readonly works = new Subject<Observable<PrinterRecord>>();
-
   constructor() {
     this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
     // What lies in a printer's output changes with what it prints, and with what is done at it.
-    merge(toObservable(this.printers), this.news.of('sending'))
+    merge(toObservable(this.printers), toObservable(this.works.done), this.news.of('sending'))
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.asked.update((times) => times + 1));
-    this.works.pipe(concatMap(orSaid)).subscribe((answer) => {
-      this.message.set(typeof answer === 'string' ? answer : null);
-      if (typeof answer !== 'string') {
-        this.printersNow.see(answer);
-        this.asked.update((times) => times + 1);
-      }
-    });
-    // Not cut off: what was done before one leaves is done to its end.
-    inject(DestroyRef).onDestroy(() => this.works.complete());
   }
 
   protected add(address: HTMLInputElement): void {
@@ -99,7 +90,7 @@ export class Printers {
   }
 
   protected describe({ id }: PrinterRecord, { tray, said }: PaperSaid): void {
-    this.works.next(this.api.describePaper(id, tray, said));
+    this.works.do(this.api.describePaper(id, tray, said));
   }
 
   protected takeOutput(printer: PrinterRecord): void {
@@ -107,10 +98,6 @@ export class Printers {
   }
 
   protected work({ id }: PrinterRecord, what: PanelWork): void {
-    this.works.next(this.api.atPanel(id, what));
+    this.works.do(this.api.atPanel(id, what));
   }
 }
-
-/** An answer, or what to say where there is none. */
-const orSaid = <T>(answer: Observable<T>): Observable<T | string> =>
-  answer.pipe(catchError((error: unknown) => of(sayError(error))));

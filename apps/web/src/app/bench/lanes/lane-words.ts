@@ -12,7 +12,7 @@ import {
 } from '@foglio/core';
 import { nameWithoutKind, sayType } from '@foglio/sentence';
 import { countSheets } from '../amounts';
-import type { Lane } from './lanes-layout';
+import { NO_TRAY, type Lane } from './lanes-layout';
 
 /** The documents as they are told apart; one alone needs no name. Of one that stands twice, which one it is. */
 export function documentNames(documents: readonly { readonly name: string }[]): readonly string[] {
@@ -81,8 +81,8 @@ export function sayBlock(sheets: readonly Sheet[]): { readonly sheets: string; r
 }
 
 /** "A4 letterhead 90 g" */
-export function sayLanePaper({ tray }: Lane): string {
-  if (!tray) return 'not in this printer';
+export function sayLanePaper({ id, tray }: Lane): string {
+  if (!tray) return id === NO_TRAY ? 'none holds this paper' : 'not in this printer';
   const type = tray.type === null ? '' : ` ${sayType(tray.type)}`;
   return `${saySize(tray.size)}${type}${tray.weight === null ? '' : `, ${tray.weight} g/m²`}`;
 }

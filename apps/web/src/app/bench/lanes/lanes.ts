@@ -38,6 +38,7 @@ import {
 } from './lane-words';
 import { BLOCK_WIDTH, COLUMN_GAP, FACE_GAP, layOutLanes, NO_TRAY, visibleRange, type Lane } from './lanes-layout';
 import { sheetAt, sheetsBetween } from '../shown-sheets';
+import { joinedPlaces } from '../leafing/joined';
 import { pageSourceOf } from '../page-source';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 
@@ -121,6 +122,7 @@ export class Lanes {
   protected readonly wide = computed(() => this.width() + (this.slipLane() === null ? 0 : SLIP));
   /** Of one document none is needed. */
   private readonly names = computed(() => documentNames(this.bench().documents));
+  private readonly joined = computed(() => joinedPlaces(this.plan() ?? { sheets: [] }));
   private readonly runOuts = computed(() => runOuts(this.plan()?.checks ?? []));
 
   protected readonly columns = computed<readonly ColumnView[]>(() => {
@@ -139,6 +141,8 @@ export class Lanes {
     const sheet = sheetAt(plan, from) as Sheet;
     const lane = layout.lanes.find(({ id }) => id === (sheet.tray ?? NO_TRAY)) as Lane;
     const names = this.names();
+    const joined = this.joined().get(from);
+    const number = numbersOn(sheet.front, names) + (joined ? `, ${joined}` : '');
     const start = layout.edges[place] as number;
     const [first, last] = [Math.min(this.shown(), this.anchor()), Math.max(this.shown(), this.anchor())];
     return {
@@ -151,8 +155,8 @@ export class Lanes {
       width: (layout.edges[place + 1] as number) - start,
       lane,
       chosen: from <= last && to >= first,
-      label: saySheet(sheet, plan, this.nameOf(lane), names),
-      front: sheet.slip ? 'slip' : from === 0 ? '' : numbersOn(sheet.front, names) || (plan.passes ? 'blank' : ''),
+      label: saySheet(sheet, plan, this.nameOf(lane), names) + (joined ? `, ${joined} to be joined` : ''),
+      front: sheet.slip ? 'slip' : from === 0 ? '' : number || (plan.passes ? 'blank' : ''),
       back: sheet.back ? numbersOn(sheet.back, names) : '',
     };
   }

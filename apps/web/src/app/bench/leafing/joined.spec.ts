@@ -1,6 +1,6 @@
 import { plan, profileForTicket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
-import { joinedSheets, placeOnPage, tileOf } from './joined';
+import { joinedPlaces, joinedSheets, placeOnPage, tileOf } from './joined';
 import { openingsOf } from './openings';
 
 const A4 = { width: 595.276, height: 841.89 };
@@ -43,4 +43,12 @@ test('leafing through shows each page joined; what lies before and after is leaf
   const { made, printer } = planOf(3, { tray: 'tray-1', routes });
   const openings = openingsOf(made, printer, 'left');
   expect(openings.map(({ joined }) => joined?.length ?? null)).toEqual([null, null, 4, null, null]);
+});
+
+test('each says which one of how many it is, page by page', () => {
+  const { made } = planOf(2, POSTER);
+  expect([...joinedPlaces(made)]).toEqual(
+    [1, 2, 3, 4, 5, 6, 7, 8].map((index) => [index, `${((index - 1) % 4) + 1} of 4`]),
+  );
+  expect(joinedPlaces(planOf(3, {}).made).size).toBe(0);
 });

@@ -17,6 +17,10 @@ export function joinedSheets({ sheets }: Pick<Plan, 'sheets'>): Sheet[][] {
   return groups.filter((group) => group.length > 1);
 }
 
+/** Of sheets that are to be joined, by their numbers: which one of how many, "2 of 8". */
+export const joinedPlaces = (plan: Pick<Plan, 'sheets'>): ReadonlyMap<number, string> =>
+  new Map(joinedSheets(plan).flatMap((group) => group.map(({ index }, at) => [index, `${at + 1} of ${group.length}`])));
+
 /** Pieces of one page as large as each other, of which the second goes on where the first ends. */
 function areNeighbours(one: Sheet, other: Sheet): boolean {
   const [a, b] = [tileOf(one), tileOf(other)];

@@ -30,6 +30,9 @@ import { sayChange, sayMeasure, sayOutcome } from './outcome-words';
 /** Of the picture of a sheet, its longer edge in CSS pixels. */
 const PICTURE = 34;
 
+/** Aspects whose choices hang on what lies in the trays. */
+const OF_PAPER: ReadonlySet<string> = new Set(['paper', 'paper-type', 'tray']);
+
 /** A key held down asks for many effects; only the last one matters. */
 const ASK_AFTER_MS = 30;
 
@@ -186,6 +189,13 @@ export class PhrasePopover {
   protected draw(): void {
     this.closed.emit();
     void this.dialogs?.drawPart({ document: this.at() });
+  }
+
+  protected readonly isOfPaper = computed(() => OF_PAPER.has(this.control()));
+
+  protected sayPaper(): void {
+    this.closed.emit();
+    void this.dialogs?.sayPaper(null);
   }
 
   protected leaveOut(): void {

@@ -9,15 +9,13 @@ import {
 } from '@angular/material/dialog';
 import type { Sheet } from '@foglio/core';
 import { SideView, type PageSource } from '../../pages/side-view';
-import { sayCaption } from './sheet-words';
+import { sayCaption, type FaceWords } from './sheet-words';
 
 /** A sheet as the plan has it, and how it is told. */
-export interface LargeData {
+export interface LargeData extends FaceWords {
   readonly sheet: Sheet;
   /** Which side is seen first. */
   readonly back: boolean;
-  readonly names: readonly string[];
-  readonly isBacks: boolean;
   readonly source: PageSource;
   readonly marginMm: number;
 }

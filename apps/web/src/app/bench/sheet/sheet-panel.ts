@@ -13,7 +13,6 @@ import {
 import { MatButton } from '@angular/material/button';
 import {
   findTray,
-  isBacksAlone,
   isInformationSheet,
   legibility,
   saySize,
@@ -30,12 +29,12 @@ import { SideView, type PageSource } from '../../pages/side-view';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { BenchDialogs } from '../bench-dialogs';
-import { documentNames } from '../lanes/lane-words';
 import { pageSourceOf } from '../page-source';
+import { PaperOffer } from '../paper-offer';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 import { Loupe, type PlaceOnSide } from './loupe';
 import { RepeatOffer } from './repeat-offer';
-import { sayCaption, sayScales, sayTurning, turnsLikeBook } from './sheet-words';
+import { faceWords, sayCaption, sayScales, sayTurning, turnsLikeBook } from './sheet-words';
 
 /** Room for a sheet's sides in the narrowest panel, and the panel's own edges, in CSS pixels. */
 const LEAST_ROOM = 284;
@@ -48,7 +47,7 @@ const ALONE = { height: 1.13, besideLoupe: 0.81 };
 /** The chosen sheet as it will be printed, what is to be known of it, and where its pages come from. */
 @Component({
   selector: 'fo-sheet-panel',
-  imports: [Loupe, MatButton, NgTemplateOutlet, SideView, RepeatOffer],
+  imports: [Loupe, MatButton, NgTemplateOutlet, PaperOffer, SideView, RepeatOffer],
   templateUrl: './sheet-panel.html',
   styleUrl: './sheet-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -189,7 +188,7 @@ export class SheetPanel {
 
   protected caption(sheet: Sheet, back: boolean): string {
     const { documents, plan } = this.bench();
-    return sayCaption(sheet, back, { names: documentNames(documents), isBacks: plan !== null && isBacksAlone(plan) });
+    return sayCaption(sheet, back, faceWords(sheet, documents, plan));
   }
 
   /** Of the document whose page lies on the sheet: all its pages, or those that are chosen. */

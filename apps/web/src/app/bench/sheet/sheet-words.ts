@@ -1,19 +1,32 @@
-import type { Sheet, Ticket } from '@foglio/core';
+import { isBacksAlone, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { sayBind } from '@foglio/sentence';
-import { sayFace } from '../lanes/lane-words';
+import { documentNames, sayFace } from '../lanes/lane-words';
+import { joinedPlaces, tileOf } from '../leafing/joined';
 
-/**
- * Under a side of a sheet: "Front, page 1", "Back, not printed".
- *
- * @param names of the documents, where there are several
- * @param isBacks nothing but backs is printed, on sheets that have their fronts
- */
-export function sayCaption(
+/** What it takes to tell what is on a side. */
+export interface FaceWords {
+  /** Of the documents, where there are several. */
+  readonly names: readonly string[];
+  /** Nothing but backs is printed, on sheets that have their fronts. */
+  readonly isBacks: boolean;
+  /** Of a sheet that is to be joined with others: "2 of 8". */
+  readonly joined: string | undefined;
+}
+
+export const faceWords = (
   sheet: Sheet,
-  back: boolean,
-  { names, isBacks }: { readonly names: readonly string[]; readonly isBacks: boolean },
-): string {
-  if (!back) return `${isBacks ? 'Back' : 'Front'}, ${sayFace(sheet.front, names)}`;
+  documents: readonly { readonly name: string }[],
+  plan: Plan | null,
+): FaceWords => ({
+  names: documentNames(documents),
+  isBacks: plan !== null && isBacksAlone(plan),
+  joined: plan && tileOf(sheet) ? joinedPlaces(plan).get(sheet.index) : undefined,
+});
+
+/** Under a side of a sheet: "Front, page 1", "Back, not printed". */
+export function sayCaption(sheet: Sheet, back: boolean, { names, isBacks, joined }: FaceWords): string {
+  const part = joined === undefined ? '' : `, ${joined} to be joined`;
+  if (!back) return `${isBacks ? 'Back' : 'Front'}, ${sayFace(sheet.front, names)}${part}`;
   if (isBacks) return 'Front, printed before';
   if (sheet.back) return `Back, ${sayFace(sheet.back, names)}`;
   return `Back, ${sheet.sides === 'one-sided' ? 'not printed' : 'blank'}`;
