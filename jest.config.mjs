@@ -19,6 +19,7 @@ const rooms = (name, ...folders) => ({
   // Published as ES modules only.
   transformIgnorePatterns: ['/node_modules/(?!pdfjs-dist/|canonicalize/)'],
   moduleNameMapper: {
+    '^@foglio/ipp/serving$': '<rootDir>/packages/ipp/src/serving/index.ts',
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',
     // As the built programs have it: in one file and not in hundreds.
     '^@cantoo/pdf-lib$': '<rootDir>/node_modules/@cantoo/pdf-lib/dist/pdf-lib.min.js',

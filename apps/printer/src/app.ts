@@ -1,21 +1,12 @@
-import { setTimeout as wait } from 'node:timers/promises';
-import express, { type Express, type Request, type Response } from 'express';
-import {
-  decodeMessage,
-  encodeMessage,
-  groupOf,
-  firstNumber,
-  firstString,
-  OPERATIONS,
-  STATUS,
-  type Message,
-} from '@foglio/ipp';
+import express, { type Express } from 'express';
+import { firstString } from '@foglio/ipp';
+import { serveIpp } from '@foglio/ipp/serving';
 import { readSizeName, type Printer } from '@foglio/core';
 import { readPrinter } from '@foglio/core/validate';
 import { renderPage } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
-import { answer, type Answer } from './ipp-answers';
 import type { Machine } from './machine';
+import { served } from './served';
 
 export interface AppOptions {
   readonly machine: Machine;
@@ -30,16 +21,17 @@ interface NewMachine {
   readonly intakeKb?: number;
 }
 
-const LARGEST_REQUEST = 1024 * 1024 * 1024;
+/** Bytes of a document. */
+const MOST_DATA = 1024 * 1024 * 1024;
 
 /** The simulated printer's two sides: IPP at /ipp/print, and its front panel and output as JSON under /panel. */
 export function createApp({ machine, archive }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.post('/ipp/print', async (request, response) => {
-    const address = `ipp://${request.headers.host}/ipp/print`;
-    await serveIpp(request, response, machine, address);
-  });
+  const printer = () => served(machine);
+  app.post('/ipp/print{/*job}', (request, response) =>
+    serveIpp(request, response, (path) => (path === '/ipp/print' ? printer() : null), { dataBytes: MOST_DATA }),
+  );
   servePanel(app, machine);
   serveOutput(app, machine, archive);
   return app;
@@ -149,78 +141,3 @@ const FACE_DPI = 100;
 /** Whether a job asked for black alone (PWG 5100.13, print-color-mode). */
 const isMonochrome = (job: PrintJob | undefined): boolean =>
   job !== undefined && firstString(job.attributes, 'print-color-mode') === 'monochrome';
-
-async function serveIpp(request: Request, response: Response, machine: Machine, address: string): Promise<void> {
-  if (request.headers['content-type'] !== 'application/ipp') {
-    response.status(415).end();
-    return;
-  }
-  const body = await takeIn(request, machine);
-  if (body === null) return;
-  response.type('application/ipp').send(Buffer.from(await answerBytes(body, machine, address)));
-}
-
-/** The body at the printer's pace; null where the sender broke off, whose job is then aborted. */
-async function takeIn(request: Request, machine: Machine): Promise<Uint8Array | null> {
-  const { intakeKb } = machine;
-  const parts: Buffer[] = [];
-  let size = 0;
-  try {
-    for await (const part of request as AsyncIterable<Buffer>) {
-      parts.push(part);
-      size += part.length;
-      if (size > LARGEST_REQUEST) throw new Error('too large');
-      if (Number.isFinite(intakeKb)) await wait(part.length / intakeKb);
-    }
-    if (!request.complete) throw new Error('broken off');
-    return new Uint8Array(Buffer.concat(parts));
-  } catch {
-    const job = incomingJob(new Uint8Array(Buffer.concat(parts)), machine);
-    if (job) await machine.abortIncoming(job);
-    return null;
-  }
-}
-
-/** The job whose document was on its way, as far as what came tells it. */
-function incomingJob(head: Uint8Array, machine: Machine): PrintJob | null {
-  try {
-    const { message } = decodeMessage(head);
-    if (message.code !== OPERATIONS.sendDocument && message.code !== OPERATIONS.printJob) return null;
-    return machine.jobs.get(firstNumber(groupOf(message, 'operation'), 'job-id') ?? -1) ?? null;
-  } catch {
-    return null;
-  }
-}
-
-async function answerBytes(body: Uint8Array, machine: Machine, address: string): Promise<Uint8Array> {
-  let message: Message | null = null;
-  try {
-    const decoded = decodeMessage(body);
-    message = decoded.message;
-    if (message.version[0] < 1 || message.version[0] > 2)
-      return encodeReply(message, { status: STATUS.versionNotSupported });
-    return encodeReply(message, await answer(message, body.subarray(decoded.dataOffset), machine, address));
-  } catch (error) {
-    const status = message ? STATUS.internalError : STATUS.badRequest;
-    return encodeReply(message, { status, message: (error as Error).message });
-  }
-}
-
-function encodeReply(request: Message | null, { status, message, groups }: Answer): Uint8Array {
-  return encodeMessage({
-    version: [2, 0],
-    code: status,
-    requestId: request?.requestId ?? 0,
-    groups: [
-      {
-        tag: 'operation',
-        attributes: {
-          'attributes-charset': [{ tag: 'charset', value: 'utf-8' }],
-          'attributes-natural-language': [{ tag: 'naturalLanguage', value: 'en' }],
-          ...(message ? { 'status-message': [{ tag: 'text' as const, value: message.slice(0, 255) }] } : {}),
-        },
-      },
-      ...(groups ?? []),
-    ],
-  });
-}

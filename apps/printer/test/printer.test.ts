@@ -26,7 +26,7 @@ import { parse } from 'ipp';
 import { createApp } from '../src/app';
 import { Archive, type DeliveredSheet } from '../src/archive';
 import { Machine } from '../src/machine';
-import { listen } from './second-opinion';
+import { listen } from '../../../packages/ipp/test/second-opinion';
 
 const PROFILE = readPrinter({
   name: 'Test office',
@@ -340,7 +340,9 @@ describe('answers', () => {
     const statusOf = async (body: Uint8Array): Promise<unknown> => parse(await raw(body)).statusCode;
     expect(await statusOf(new TextEncoder().encode('hello'))).toBe('client-error-bad-request');
     expect(await statusOf(request(0x3fff))).toBe('server-error-operation-not-supported');
-    expect(await statusOf(request(OPERATIONS.getJobAttributes))).toBe('client-error-not-found');
+    const nobody = { 'job-id': [{ tag: 'integer', value: 77 } as const] };
+    expect(await statusOf(request(OPERATIONS.getJobAttributes, nobody))).toBe('client-error-not-found');
+    expect(await statusOf(request(OPERATIONS.getJobAttributes))).toBe('client-error-bad-request');
     expect(await statusOf(request(OPERATIONS.validateJob))).toBe('successful-ok');
     expect((await fetch(printer.uri.replace('ipp:', 'http:'), { method: 'POST', body: 'x' })).status).toBe(415);
   });

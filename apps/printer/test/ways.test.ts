@@ -25,7 +25,7 @@ import { createApp } from '../src/app';
 import { Archive } from '../src/archive';
 import { isOver, Machine } from '../src/machine';
 import type { Mark } from '../src/paper';
-import { listen } from './second-opinion';
+import { listen } from '../../../packages/ipp/test/second-opinion';
 
 /**
  * Tickets times printers: what each printer delivers, by its own record, is what the core says it will deliver, sheet by

@@ -8,6 +8,7 @@ import { fileHandlers } from './files/routes';
 import { bind, type Handlers } from './http/bind';
 import { guard } from './http/guard';
 import { Problem, problemHandler } from './http/problem';
+import { incomingHandlers } from './incoming/routes';
 import { jobHandlers } from './jobs/routes';
 import type { PdfWorkers } from './pdf/pdf-workers';
 import { panelHandlers, printerHandlers } from './printers/routes';
@@ -22,6 +23,8 @@ export interface AppParts {
   readonly port: () => number;
   readonly webFolder: string;
   readonly uploadLimit: number;
+  /** Where a queue can be printed to, by its name. */
+  readonly queueAddress: (queue: string) => string;
 }
 
 /** Only what the page itself brings may run; pdf.js needs WebAssembly, and Angular writes style elements. */
@@ -42,12 +45,13 @@ const CONTENT_SECURITY_POLICY = {
 };
 
 /** Everything the API does. */
-const handlersOf = ({ db, watch, workers, uploadLimit }: AppParts): Handlers<OperationName> => ({
+const handlersOf = ({ db, watch, workers, uploadLimit, queueAddress }: AppParts): Handlers<OperationName> => ({
   describeApi,
   ...fileHandlers(db, workers, uploadLimit),
   ...jobHandlers(db, workers),
   ...setupHandlers(db),
   ...seriesHandlers(db),
+  ...incomingHandlers(db, queueAddress),
   ...printerHandlers(db, watch),
   ...panelHandlers(db, watch),
   ...sendingHandlers(db),

@@ -8,6 +8,8 @@ export interface Config {
   /** The built web application. */
   readonly webFolder: string;
   readonly uploadLimit: number;
+  /** Where Foglio can be printed to; other machines can only where the host is not loopback. */
+  readonly ipp: { readonly host: string; readonly port: number; readonly announce: boolean };
   readonly printers: readonly KnownPrinter[];
 }
 
@@ -19,7 +21,8 @@ interface PrinterEntry {
 }
 
 /**
- * Reads the configuration from the environment: `DATABASE_URL`, `PORT`, `FOGLIO_UPLOAD_MB`, `FOGLIO_WEB`, and
+ * Reads the configuration from the environment: `DATABASE_URL`, `PORT`, `FOGLIO_UPLOAD_MB`, `FOGLIO_WEB`,
+ * `FOGLIO_IPP_HOST`, `FOGLIO_IPP_PORT` and `FOGLIO_DNS_SD` ("yes") for printing to Foglio, and
  * `FOGLIO_PRINTERS`, a JSON list of `{ id, uri, panel?, profile }` with the path of a profile file.
  *
  * @throws Error naming the variable at fault
@@ -33,6 +36,11 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
     port: numberIn(env, 'PORT', 4800),
     webFolder: env['FOGLIO_WEB'] ?? webFolder,
     uploadLimit: numberIn(env, 'FOGLIO_UPLOAD_MB', 512) * 1024 * 1024,
+    ipp: {
+      host: env['FOGLIO_IPP_HOST'] ?? '127.0.0.1',
+      port: numberIn(env, 'FOGLIO_IPP_PORT', 8632),
+      announce: env['FOGLIO_DNS_SD'] === 'yes',
+    },
     printers: entries.map(({ id, uri, panel, profile }) => ({
       id,
       uri,

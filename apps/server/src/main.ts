@@ -4,6 +4,11 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
 import { readConfig } from './config';
+import { Announcement } from './incoming/announcement';
+import { DESK } from './incoming/desk';
+import { createIppServer } from './incoming/ipp-server';
+import { listQueues } from './incoming/queue';
+import { startSettling } from './incoming/settling';
 import { connect } from './database/connection';
 import { Keeper } from './sendings/keeper';
 import { Presence } from './sendings/presence';
@@ -28,6 +33,7 @@ const workers = new PdfWorkers(new URL('./pdf-worker.js', import.meta.url));
 workers.warmUp();
 const sending = await startSending(pool, db, workers, presence.server);
 const reading = await startReading(pool, db, workers);
+const settling = await startSettling(pool, db);
 const keeper = new Keeper({ db, presence, enqueue: (sending) => enqueueSending(db, sending), followMs: FOLLOW_MS });
 await keeper.start();
 
@@ -36,7 +42,7 @@ const server = createServer();
 const port = (): number => (server.address() as AddressInfo | null)?.port ?? config.port;
 const { webFolder, uploadLimit } = config;
 const watch = new PrinterWatch(db);
-server.on('request', createApp({ db, watch, workers, port, webFolder, uploadLimit }));
+server.on('request', createApp({ db, watch, workers, port, webFolder, uploadLimit, queueAddress }));
 const news = new NewsStream({ db, presence, watch, port });
 news.attach(server);
 server.on('error', (error) => {
@@ -44,6 +50,29 @@ server.on('error', (error) => {
   process.exit(1);
 });
 server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://127.0.0.1:${port()}`));
+
+const page = (): string => `http://127.0.0.1:${port()}/print-from-programs`;
+const ippServer = createIppServer({ db, workers, uploadLimit, page });
+// Everything else works without it, and what is wrong is said.
+ippServer.on('error', (error) => console.error(`Foglio cannot be printed to: ${error.message}`));
+ippServer.listen(config.ipp.port, config.ipp.host, () => {
+  console.log(`Foglio is a printer at ${queueAddress(DESK)}`);
+});
+
+const announcement = config.ipp.announce
+  ? new Announcement(() => (ippServer.address() as AddressInfo).port, page)
+  : null;
+const announce = async (): Promise<void> => announcement?.tell(await listQueues(db));
+if (announcement) {
+  ippServer.on('listening', () => void announce());
+  presence.on('news', (topic) => void (topic === 'setup' && announce()));
+}
+
+/** Where a queue can be printed to. */
+function queueAddress(queue: string): string {
+  const at = (ippServer.address() as AddressInfo | null)?.port ?? config.ipp.port;
+  return `ipp://${config.ipp.host}:${at}/ipp/print/${queue}`;
+}
 
 /** Time for requests that are being answered; what then is still open is cut. */
 const LAST_ANSWERS_MS = 300;
@@ -55,12 +84,17 @@ const LONGEST_END_MS = 60_000;
 async function shutDown(): Promise<void> {
   setTimeout(() => process.exit(1), LONGEST_END_MS).unref();
   server.close();
+  ippServer.close();
   news.close();
   server.closeIdleConnections();
+  ippServer.closeIdleConnections();
   await wait(LAST_ANSWERS_MS);
   server.closeAllConnections();
+  ippServer.closeAllConnections();
+  await announcement?.end();
   await keeper.stop();
   await sending.stop();
+  await settling.stop();
   workers.close();
   await reading.stop();
   await presence.close();

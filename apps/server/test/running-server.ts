@@ -14,6 +14,8 @@ import { startSending } from '../src/sendings/queue';
 import { Keeper } from '../src/sendings/keeper';
 import { storeContent, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
+import { createIppServer } from '../src/incoming/ipp-server';
+import { startSettling } from '../src/incoming/settling';
 import { NewsStream } from '../src/news/stream';
 import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { enterPrinters } from '../src/printers/printer-store';
@@ -28,6 +30,8 @@ export const pdfWorkers = (): PdfWorkers => new PdfWorkers(WORKER);
 export interface RunningServer extends Connection {
   readonly base: string;
   readonly port: number;
+  /** Where a queue can be printed to. */
+  readonly queueAddress: (queue: string) => string;
   /** Tells of every request that comes. */
   readonly http: Server;
   readonly databaseUrl: string;
@@ -76,15 +80,24 @@ export async function startServer({
   const watch = new PrinterWatch(db);
   const news = new NewsStream({ db, presence, watch, port });
   news.attach(server);
-  const app = createApp({ db, watch, workers, port, webFolder: join(__dirname, 'web'), uploadLimit });
+  const page = (): string => `http://127.0.0.1:${port()}/print-from-programs`;
+  const ipp = createIppServer({ db, workers, uploadLimit, page });
+  await new Promise<void>((resolve) => ipp.listen(0, '127.0.0.1', resolve));
+  const queueAddress = (queue: string): string =>
+    `ipp://127.0.0.1:${(ipp.address() as AddressInfo).port}/ipp/print/${queue}`;
+  const settling = await startSettling(pool, db);
+  const app = createApp({ db, watch, workers, port, webFolder: join(__dirname, 'web'), uploadLimit, queueAddress });
   server.on('request', described.watch(app));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const stop = async (): Promise<void> => {
     server.close();
+    ipp.close();
     news.close();
     server.closeAllConnections();
+    ipp.closeAllConnections();
     await keeper.stop();
     await sending.stop();
+    await settling.stop();
     workers.close();
     await reading?.stop();
     await presence.close();
@@ -97,6 +110,7 @@ export async function startServer({
     db,
     base: `http://127.0.0.1:${port()}`,
     port: port(),
+    queueAddress,
     http: server,
     databaseUrl,
     presence,

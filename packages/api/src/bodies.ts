@@ -144,6 +144,7 @@ const starts = {
   enum: ['house', 'printer', null],
   description: 'Which new jobs start from it: all, those for its printer, or none.',
 } as const;
+const offered = { type: 'boolean', description: 'Whether other programs can print to it.' } as const;
 const ofPrinter = { type: ['string', 'null'], description: 'The printer whose trays it names.' } as const;
 
 export const newSetup = {
@@ -164,7 +165,7 @@ export const changedSetup = {
   type: 'object',
   additionalProperties: false,
   minProperties: 1,
-  properties: { name, ticket: anyTicket, printerId: ofPrinter, starts, revision: begunFrom },
+  properties: { name, ticket: anyTicket, printerId: ofPrinter, starts, offered, revision: begunFrom },
 } as const;
 
 export const newSeries = {

@@ -145,6 +145,21 @@ export const OPERATIONS = {
 
   ...SERIES_OPERATIONS,
 
+  queues: {
+    method: 'get',
+    path: '/api/queues',
+    says: 'Where other programs can print to: the Desk, and the set-ups that are offered as printers.',
+    status: 200,
+    gives: list(records.queueRecord),
+  },
+  incoming: {
+    method: 'get',
+    path: '/api/incoming',
+    says: 'What other programs printed lately, the latest first.',
+    status: 200,
+    gives: list(records.incomingRecord),
+  },
+
   printers: {
     method: 'get',
     path: '/api/printers',

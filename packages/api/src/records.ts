@@ -103,6 +103,18 @@ export const jobDocument = record('Document of a job', fileFields, {
   optional: later,
 });
 
+/** How a job came that was printed to Foglio. */
+export const cameBy = record('How a job came', {
+  queue: { ...words, description: 'What it was printed to, in words.' },
+  name: { ...words, description: 'As the program calls it.' },
+  user: words,
+  at: moment,
+  waits: { ...maybeWords, description: 'Why it was not sent on by itself, in a sentence.' },
+  remarks: { ...listOfWords, description: 'What of the program’s wishes could not be had.' },
+});
+
+const came = { anyOf: [cameBy, { type: 'null' }], description: 'Null: it was set up here.' } as const;
+
 export const jobRecord = record('Job', {
   id,
   ticket: ticketSchema,
@@ -111,6 +123,7 @@ export const jobRecord = record('Job', {
   updatedAt: moment,
   lastSentAt: { type: ['string', 'null'], format: 'date-time' },
   documents: { type: 'array', items: jobDocument },
+  came,
 });
 
 export const savedJob = record('Saved job', { id, revision: position });
@@ -131,6 +144,7 @@ export const jobBrief = record(
     updatedAt: moment,
     lastSentAt: { type: ['string', 'null'], format: 'date-time' },
     names: { ...listOfWords, description: 'Of its documents.' },
+    came,
   },
   {
     description: 'For a list: the totals and the first sheets, or what is wrong with the set-up.',
@@ -154,6 +168,7 @@ export const setupRecord = record(
       enum: ['house', 'printer', null],
       description: 'Which new jobs start from it: all, those for its printer, none.',
     },
+    queue: { ...maybeWords, description: 'The last part of its address as a printer; null: it is not offered as one.' },
     revision: { ...position, description: 'Goes up with every change.' },
     updatedAt: moment,
   },
@@ -250,9 +265,32 @@ export const newsRecord = {
     ),
     about('file', 'More became known of a document; by its SHA-256.'),
     about('series', 'It changed, or what is under way of it.'),
+    about('setup', 'A set-up was saved, changed or removed.'),
+    about('incoming', 'Another program printed, or what becomes of that changed.'),
     record('Beat', { topic: { const: 'beat' } }, { description: 'Nothing new: the connection stands.' }),
   ],
 } as const;
+
+/** Where other programs can print to. */
+export const queueRecord = record('Queue', {
+  name: words,
+  title: words,
+  address: { ...words, description: 'By which programs print to it: an IPP URI.' },
+  setupId: { type: ['string', 'null'], format: 'uuid', description: 'Null: the Desk.' },
+  printerId: words,
+});
+
+export const incomingRecord = record('Job that was printed to Foglio', {
+  id: position,
+  queue: words,
+  name: words,
+  user: words,
+  at: moment,
+  state: { enum: ['open', 'came', 'waiting', 'sent', 'canceled', 'aborted'] },
+  message: { ...maybeWords, description: 'Why it waits, or ended.' },
+  jobId: { type: ['string', 'null'], format: 'uuid', description: 'The job on the Desk; null: it is gone.' },
+  sendingId: { type: ['string', 'null'], format: 'uuid' },
+});
 
 const seriesFields = {
   id,

@@ -50,7 +50,7 @@ export interface Message {
   readonly groups: readonly Group[];
 }
 
-/** Operation ids (RFC 8011, section 5.4.15, table 19; Close-Job: PWG 5100.7). */
+/** Operation ids (RFC 8011, section 5.4.15, table 19; Close-Job: PWG 5100.7; Cancel-My-Jobs: PWG 5100.11; Identify-Printer: PWG 5100.13). */
 export const OPERATIONS = {
   printJob: 0x0002,
   validateJob: 0x0004,
@@ -65,7 +65,9 @@ export const OPERATIONS = {
   restartJob: 0x000e,
   pausePrinter: 0x0010,
   resumePrinter: 0x0011,
+  cancelMyJobs: 0x0039,
   closeJob: 0x003b,
+  identifyPrinter: 0x003c,
 } as const;
 
 /** Status codes (RFC 8011, appendix B). */
@@ -79,6 +81,8 @@ export const STATUS = {
   documentFormatNotSupported: 0x040a,
   attributesOrValuesNotSupported: 0x040b,
   charsetNotSupported: 0x040d,
+  compressionNotSupported: 0x040f,
+  compressionError: 0x0410,
   documentFormatError: 0x0411,
   internalError: 0x0500,
   operationNotSupported: 0x0501,

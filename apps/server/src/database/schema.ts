@@ -1,7 +1,9 @@
 import type { SendingState, SaidOfPaper, SetupStart } from '@foglio/api';
+import type { Wishes } from '@foglio/ipp/serving';
 import { storedPrinter, storedTicket, type AboutDocument, type Heading, type PageFacts } from '@foglio/core';
 import { eq, sql } from 'drizzle-orm';
 import {
+  type AnyPgColumn,
   bigint,
   boolean,
   customType,
@@ -105,6 +107,8 @@ export const setups = pgTable(
     printerId: text('printer_id').references(() => printers.id, { onDelete: 'set null' }),
     /** Which new jobs start from it: all for which there is no other, those for its printer, or none. */
     starts: text('starts').$type<SetupStart>(),
+    /** The last part of its address as a printer; null: it is not offered as one. */
+    queue: text('queue').unique(),
     /** Goes up with every change. */
     revision: integer('revision').notNull().default(1),
     createdAt: moment('created_at'),
@@ -119,6 +123,40 @@ export const setups = pgTable(
       .on(table.printerId)
       .where(eq(table.starts, sql`'printer'`)),
   ],
+);
+
+/** A job that another program printed to Foglio. */
+export const incoming = pgTable(
+  'incoming',
+  {
+    /** Its job-id (RFC 8011, 5.3.2). */
+    id: integer('id').primaryKey().generatedAlwaysAsIdentity(),
+    /** The set-up it was printed to; null: to the Desk. */
+    setupId: uuid('setup_id').references(() => setups.id, { onDelete: 'set null' }),
+    /** Where it was printed to: "desk", or the queue of a set-up. */
+    queue: text('queue').notNull(),
+    name: text('name').notNull(),
+    /** Who printed it, as the program says. */
+    userName: text('user_name').notNull(),
+    wishes: jsonb('wishes').$type<Wishes>().notNull(),
+    /** Documents still come; all came, and it is not settled what becomes of them; it lies on the Desk; it was sent; it is over. */
+    state: text('state')
+      .$type<'open' | 'came' | 'waiting' | 'sent' | 'canceled' | 'aborted'>()
+      .notNull()
+      .default('open'),
+    /** Why it waits, or ended, in a sentence. */
+    message: text('message'),
+    /** What of its wishes could not be had, in sentences. */
+    remarks: jsonb('remarks').$type<readonly string[]>().notNull().default([]),
+    /** Uploads that came for it, in order. */
+    files: jsonb('files').$type<readonly string[]>().notNull().default([]),
+    jobId: uuid('job_id').references(() => jobs.id, { onDelete: 'set null' }),
+    /** Its sending, where it was printed to a set-up. */
+    sendingId: uuid('sending_id').references((): AnyPgColumn => sendings.id),
+    createdAt: moment('created_at'),
+    updatedAt: moment('updated_at'),
+  },
+  (table) => [index('incoming_queue').on(table.queue, table.id), index('incoming_job').on(table.jobId)],
 );
 
 /** A set-up over many files. */

@@ -1,5 +1,3 @@
-import { createHash } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
 import type { IncomingHttpHeaders } from 'node:http';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -13,6 +11,7 @@ import { Problem } from '../http/problem';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
 import { storeContent, streamContent, type StoredContent } from './content-store';
 import { enqueueReading } from './reading-queue';
+import { receive } from './receive';
 
 type Names = 'uploadFile' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
 
@@ -23,7 +22,7 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
     const password = passwordIn(request.headers);
     const settled = (id: string): void => void enqueueReading(db, id);
     const content = await inScratchFolder(async (path) => {
-      const uploaded = await receive(request, path('uploaded'), limit);
+      const uploaded = await receiveBody(request, path('uploaded'), limit);
       return storeContent(db, uploaded, workers, { password, settled });
     });
     const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
@@ -98,27 +97,16 @@ async function findFile(db: Database, parameter: string) {
 }
 
 /** Writes the whole body to a file. @throws Problem `upload-broken-off`, `body-too-large` */
-async function receive(
+async function receiveBody(
   request: AsyncIterable<Buffer> & { complete: boolean },
   path: string,
   limit: number,
 ): Promise<FileWithHash> {
-  const hash = createHash('sha256');
-  let length = 0;
-  async function* counted(): AsyncGenerator<Buffer> {
-    for await (const part of request) {
-      length += part.length;
-      if (length > limit) throw tooLarge(limit);
-      hash.update(part);
-      yield part;
-    }
-  }
   try {
-    await pipeline(counted, createWriteStream(path));
+    const file = await receive(request, path, limit, () => tooLarge(limit));
+    if (request.complete) return file;
   } catch (error) {
     if (error instanceof Problem || (error as { code?: string }).code === 'ENOSPC') throw error;
-    throw new Problem('upload-broken-off', 'Send it again.');
   }
-  if (!request.complete) throw new Problem('upload-broken-off', 'Send it again.');
-  return { path, bytes: length, sha256: hash.digest('hex') };
+  throw new Problem('upload-broken-off', 'Send it again.');
 }

@@ -8,6 +8,7 @@ import { jobs } from '../database/schema';
 import type { Handlers } from '../http/bind';
 import { saveAs, writeCsv } from '../http/download';
 import { Problem } from '../http/problem';
+import { howAllCame, howItCame } from '../incoming/came-by';
 import { IMPOSED, imposeStored } from '../pdf/impose-stored';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
@@ -32,7 +33,12 @@ type Names = 'jobs' | 'createJob' | 'job' | 'saveTicket' | 'changePrinter' | 're
 export const jobHandlers = (db: Database, workers: PdfWorkers): Handlers<Names> => ({
   jobs: async () => {
     const printers = await listPrinters(db);
-    return Promise.all((await listJobs(db)).map((job) => describeBriefly(db, job, printers)));
+    const came = await howAllCame(db);
+    const told = async (job: StoredJob) => ({
+      ...(await describeBriefly(db, job, printers)),
+      came: came.get(job.id) ?? null,
+    });
+    return Promise.all((await listJobs(db)).map(told));
   },
   createJob: async ({ body }) => {
     const ticket = await acceptTicket(db, body.ticket);
@@ -94,6 +100,7 @@ async function describe(db: Database, job: StoredJob) {
     updatedAt,
     lastSentAt,
     documents: documents.map(({ contentId: _, ...document }) => document),
+    came: await howItCame(db, id),
   };
 }
 

@@ -1,20 +1,16 @@
 import type { DeliveredSheet, SendingAct, Described, toSend } from '@foglio/api';
 import { inTwoPasses, momentOf, sayDifference, sealOf, type Plan, type Seal, type Sealed } from '@foglio/core';
-import { asSeen, cancelJob, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
-import { eq } from 'drizzle-orm';
+import { asSeen, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
 import type { Database } from '../database/connection';
-import { type sendings, jobs } from '../database/schema';
 import type { Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
 import { documentsOf, findJob, planTicket, readDocumentsOf } from '../jobs/job-store';
 import { askPanel, passOn } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
 import {
-  cancelUnsent,
   changeSending,
   describeSending,
   enteredWith,
-  enterOnce,
   findSending,
   isOver,
   listSendings,
@@ -22,7 +18,9 @@ import {
   passesAt,
   type StoredSending,
 } from './sending-store';
+import { cancelSending } from './cancel';
 import { enqueueSending } from './enqueue';
+import { enterSending } from './enter';
 
 const MOST_LISTED = 200;
 
@@ -39,10 +37,11 @@ export function sendingHandlers(db: Database): Handlers<Names> {
       const earlier = await find(params.id);
       if (!isOver(earlier)) throw new Problem('sending-not-over', 'Wait until it is over, or cancel it.');
       const { jobId, printerId, ticket, profile, sheets, handling } = earlier;
-      const pass = handling === null ? null : 1;
-      return describeSending(await enter(db, { key, jobId, printerId, ticket, profile, sheets, handling, pass }));
+      const pass = handling === null ? null : (1 as const);
+      const values = { key, jobId, printerId, ticket, profile, sheets, handling, pass };
+      return describeSending(await db.transaction((tx) => enterSending(tx, values)));
     },
-    cancel: async ({ params }) => describeSending(await cancel(db, await find(params.id))),
+    cancel: async ({ params }) => describeSending(await cancelSending(db, await find(params.id))),
     'first-pass': async ({ params, body }) => describeSending(await beginPass(db, params.id, 1, body.key)),
     'second-pass': async ({ params, body }) => describeSending(await beginPass(db, params.id, 2, body.key)),
     hold: async ({ params }) => describeSending(await changeAtPrinter(db, params.id, holdJob)),
@@ -103,7 +102,8 @@ async function send(
   const cautions = plan.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
   if (cautions.length > 0) throw cautionsStand(cautions);
   const { ticket, printerId } = job;
-  return enter(db, { key, moment, jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) });
+  const values = { key, moment, jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) };
+  return db.transaction((tx) => enterSending(tx, values));
 }
 
 /** @throws Problem `plan-changed` where what reaches paper is not what was seen */
@@ -118,38 +118,6 @@ const passesOf = (plan: Pick<Plan, 'passes'>) => {
   const passes = inTwoPasses(plan);
   return passes ? ({ pass: 1, handling: passes[1].handling } as const) : { pass: null, handling: null };
 };
-
-/** The sending and its place in the queue are entered together: either both are there, or neither. */
-async function enter(db: Database, values: typeof sendings.$inferInsert): Promise<StoredSending> {
-  return db.transaction(async (tx) => {
-    const { sending: entered, isNew } = await enterOnce(tx, values);
-    if (!isNew) return entered;
-    if (values.jobId) await tx.update(jobs).set({ lastSentAt: new Date() }).where(eq(jobs.id, values.jobId));
-    await enqueueSending(tx, entered);
-    return entered;
-  });
-}
-
-async function cancel(db: Database, sending: StoredSending): Promise<StoredSending> {
-  const unsent = await cancelUnsent(db, sending.id);
-  if (unsent) return unsent;
-  const current = await findSending(db, sending.id);
-  if (isOver(current)) throw new Problem('sending-over', 'There is nothing left to cancel.');
-  if (current.printerJobs.length === 0)
-    throw new Problem('sending-not-over', 'It is just being sent; try again in a moment.');
-  const printer = await findPrinter(db, current.printerId);
-  // Of several jobs those already printed cannot be cancelled any more.
-  const outcomes = await Promise.allSettled(current.printerJobs.map((job) => cancelJob(printer.uri, job, 'foglio')));
-  const refused = outcomes.flatMap((one) => (one.status === 'rejected' ? [one.reason as unknown] : []));
-  if (refused.length === outcomes.length) {
-    const [error] = refused;
-    if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
-    throw error;
-  }
-  // A sending that the cancelling broke off may have been entered as failed already.
-  await changeSending(db, sending.id, ['sending', 'failed'], { state: 'canceled', message: null });
-  return findSending(db, sending.id);
-}
 
 /** The stack is in again, so its backs can be printed; or the fronts went wrong and are printed once more. @throws Problem */
 async function beginPass(db: Database, id: string, pass: 1 | 2, key?: string): Promise<StoredSending> {

@@ -8,6 +8,7 @@ import { setups } from '../database/schema';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 import { sayTicketErrors } from '../jobs/job-store';
+import { DESK } from '../incoming/desk';
 import { findPrinter } from '../printers/printer-store';
 
 export type StoredSetup = typeof setups.$inferSelect;
@@ -77,7 +78,8 @@ export async function changeSetup(db: Database, { id }: StoredSetup, change: Cha
         .set({ starts: null })
         .where(and(held, ne(setups.id, id)));
     }
-    const values = { name: name.trim(), printerId, starts, updatedAt: new Date(), revision: setup.revision + 1 };
+    const queue = change.offered === undefined ? setup.queue : change.offered ? await freeQueue(tx, setup) : null;
+    const values = { name: name.trim(), printerId, starts, queue, updatedAt: new Date(), revision: setup.revision + 1 };
     const [changed] = await named(values.name, () =>
       tx
         .update(setups)
@@ -87,6 +89,28 @@ export async function changeSetup(db: Database, { id }: StoredSetup, change: Cha
     );
     return changed as StoredSetup;
   });
+}
+
+/** The last part of its address: what it had, or made of its name; no two have the same. */
+async function freeQueue(tx: Pick<Database, 'select'>, { id, name, queue }: StoredSetup): Promise<string> {
+  if (queue !== null) return queue;
+  const slug = slugOf(name);
+  const taken = new Set(
+    (await tx.select({ queue: setups.queue }).from(setups).where(ne(setups.id, id))).map((one) => one.queue),
+  );
+  if (slug !== DESK && !taken.has(slug)) return slug;
+  for (let number = 2; ; number += 1) if (!taken.has(`${slug}-${number}`)) return `${slug}-${number}`;
+}
+
+/** "contract-on-letterhead": what every program takes in an address. */
+function slugOf(name: string): string {
+  const letters = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+  return (
+    letters
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 60) || 'set-up'
+  );
 }
 
 /** @throws Problem `setup-needed` */

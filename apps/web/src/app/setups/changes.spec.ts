@@ -49,6 +49,7 @@ test('new jobs start from the printer’s own set-up, otherwise from that of the
     id,
     name: id,
     revision: 1,
+    queue: null,
     ticket: read({}),
     printerId,
     starts,

@@ -33,6 +33,7 @@ const job = {
   printerId: upper.id,
   updatedAt: '2026-11-25T10:00:00Z',
   lastSentAt: null,
+  came: null,
   documents: [aDocument([{ width: 595.276, height: 841.89 }])],
 };
 

@@ -16,6 +16,7 @@ const job: JobRecord = {
   printerId: 'p',
   updatedAt: '2026-11-25T10:00:00Z',
   lastSentAt: null,
+  came: null,
   documents: [aDocument(pages)],
 };
 

@@ -25,7 +25,16 @@ function state(settings: object, read = 0): { [benchFeature.name]: Partial<Bench
   const house = readTicket({ version: 1, documents: [{ file: '*' }] });
   const updatedAt = '2026-11-25T10:00:00Z';
   const setups = [
-    { id: 's', name: 'House', starts: 'house' as const, revision: 1, printerId: null, ticket: house, updatedAt },
+    {
+      id: 's',
+      name: 'House',
+      starts: 'house' as const,
+      queue: null,
+      revision: 1,
+      printerId: null,
+      ticket: house,
+      updatedAt,
+    },
   ];
   return { [benchFeature.name]: { ticket, documents, setups, printer } };
 }

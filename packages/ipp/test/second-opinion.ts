@@ -1,7 +1,7 @@
 import { createServer, request as sendOn, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { enums, parse } from 'ipp';
-import { decodeMessage, type Attributes, type Value } from '@foglio/ipp';
+import { decodeMessage, type Attributes, type Value } from '../src';
 import { againstStandards } from './standard-syntaxes';
 
 /**
@@ -41,7 +41,9 @@ export async function listen(printerUri: string): Promise<Listener> {
         heard.add(decodeMessage(asked).message.code);
         compare('request', asked);
       }
-      const headers = { ...incoming.headers, 'content-length': asked.length, host: target.host };
+      // It came in parts or as a whole, and goes on as a whole.
+      const { 'transfer-encoding': _, ...given } = incoming.headers;
+      const headers = { ...given, 'content-length': asked.length, host: target.host };
       const onward = sendOn(target, { method: incoming.method, headers, agent: false }, (answer) => {
         void whole(answer).then((answered) => {
           if (isMessage && answer.statusCode === 200) compare('answer', answered);
@@ -78,6 +80,9 @@ function canRead(bytes: Buffer): boolean {
     return false;
   }
 }
+
+// It only says that it has no words for values that are none.
+parse.handleUnknownTag = () => undefined;
 
 type Read = Readonly<Record<string, unknown>>;
 
@@ -119,12 +124,24 @@ function plainValue(name: string, value: Value): unknown {
       return [value.value.lower, value.value.upper];
     case 'resolution':
       return [value.value.cross, value.value.feed, value.value.unit === 3 ? 'dpi' : 'dpcm'];
+    case 'dateTime':
+      return momentOf(value.value);
+    case 'unsupported':
+    case 'unknown':
+    case 'no-value':
+      return undefined;
     case 'octetString':
       // The other package takes these bytes for text, which those of printers are (PWG 5100.13, printer-input-tray).
       return Buffer.from(value.value).toString();
     case 'collection':
       return plainAttributes(value.value);
     default:
-      return 'value' in value ? value.value : expect.anything();
+      return value.value;
   }
+}
+
+/** DateAndTime (RFC 2579, section 2) as the other package takes it: a month late, and tenths of a second for thousandths. */
+function momentOf(bytes: Uint8Array): Date {
+  const [high = 0, low = 0, month = 1, day = 1, hour = 0, minute = 0, second = 0, tenth = 0] = bytes;
+  return new Date(Date.UTC(high * 256 + low, month, day, hour, minute, second, tenth));
 }

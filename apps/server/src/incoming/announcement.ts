@@ -1,0 +1,60 @@
+import { Bonjour, type Service } from 'bonjour-service';
+import { FORMATS, type Queue } from './queue';
+
+/** What programs read of a printer before they ask it (PWG 5100.14, 4.2: DNS-SD, the TXT record). */
+const txtOf = ({ name, title, uuid, printer, ticket }: Queue, page: string): Record<string, string> => ({
+  txtvers: '1',
+  qtotal: '1',
+  rp: `ipp/print/${name}`,
+  ty: title,
+  note: '',
+  pdl: FORMATS.filter((format) => format !== 'application/octet-stream').join(','),
+  UUID: uuid,
+  Color: printer.profile.color && ticket.color !== 'monochrome' ? 'T' : 'F',
+  Duplex: 'T',
+  adminurl: page,
+  TLS: '',
+});
+
+/**
+ * Tells the net of the queues (RFC 6763, service type _ipp._tcp), each under its title, and of what is offered later or no
+ * longer. Not as _universal: that asks for formats that are not taken here.
+ */
+export class Announcement {
+  private readonly bonjour = new Bonjour({}, ({ message }: Error) => console.error(`announcing printers: ${message}`));
+  private readonly told = new Map<string, { readonly text: string; readonly service: Service }>();
+
+  constructor(
+    private readonly port: () => number,
+    private readonly page: () => string,
+  ) {}
+
+  /** What is offered now. */
+  tell(queues: readonly Queue[]): void {
+    for (const [title, { service }] of this.told) {
+      if (queues.some((queue) => queue.title === title)) continue;
+      withdraw(service);
+      this.told.delete(title);
+    }
+    for (const queue of queues) {
+      const { title: name } = queue;
+      const txt = txtOf(queue, this.page());
+      const text = JSON.stringify(txt);
+      const before = this.told.get(name);
+      if (before?.text === text) continue;
+      if (before) withdraw(before.service);
+      // A name that was its own a moment ago is not asked for anew.
+      const service = this.bonjour.publish({ name, type: 'ipp', port: this.port(), txt, probe: before === undefined });
+      this.told.set(name, { text, service });
+    }
+  }
+
+  /** Says good-bye, so that nobody prints to what is gone. */
+  end(): Promise<void> {
+    return new Promise((resolve) => {
+      this.bonjour.unpublishAll(() => this.bonjour.destroy(() => resolve()));
+    });
+  }
+}
+
+const withdraw = ({ stop }: Service): void => (stop as (() => void) | undefined)?.();

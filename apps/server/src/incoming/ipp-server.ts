@@ -1,0 +1,40 @@
+import { createServer, type Server } from 'node:http';
+import { serveIpp } from '@foglio/ipp/serving';
+import { isDatabaseAway } from '../database/outage';
+import { forLog } from '../database/query-error';
+import { findQueue } from './queue';
+import { queuePrinter, type QueueParts } from './queue-printer';
+
+/** Connections at once: every program in a house, and none that would keep others out. */
+const MOST_CONNECTIONS = 256;
+
+/** A connection on which nothing comes for so long is closed, in milliseconds. */
+const IDLE_MS = 60_000;
+
+/** A whole document may take so long to come, in milliseconds. */
+const LONGEST_REQUEST_MS = 30 * 60_000;
+
+/** Queues lie at /ipp/print/NAME. */
+const QUEUE_PATH = /^\/ipp\/print\/([a-z0-9-]{1,80})$/;
+
+/** Foglio as a printer: the Desk and the set-ups that are offered as printers (RFC 8010). */
+export function createIppServer(parts: QueueParts): Server {
+  const find = async (path: string) => {
+    const name = QUEUE_PATH.exec(path)?.[1];
+    const queue = name === undefined ? null : await findQueue(parts.db, name);
+    return queue && queuePrinter(parts, queue);
+  };
+  const server = createServer((request, response) => {
+    serveIpp(request, response, find, { dataBytes: parts.uploadLimit }).catch((error: unknown) => {
+      if (!isDatabaseAway(error)) console.error('incoming:', forLog(error));
+      // Whoever prints hears that it was not taken, and prints again.
+      if (!response.headersSent) response.writeHead(503, { 'Content-Length': 0 }).end();
+      else response.destroy();
+    });
+  });
+  server.maxConnections = MOST_CONNECTIONS;
+  server.headersTimeout = IDLE_MS;
+  server.requestTimeout = LONGEST_REQUEST_MS;
+  server.setTimeout(IDLE_MS);
+  return server;
+}

@@ -1,0 +1,139 @@
+import { STATUS } from '@foglio/ipp';
+import {
+  isJobOver,
+  Refusal,
+  takesValues,
+  wishesOf,
+  type IncomingDocument,
+  type ServedJob,
+  type ServedPrinter,
+} from '@foglio/ipp/serving';
+import { inScratchFolder } from '@foglio/pdf';
+import type { Database } from '../database/connection';
+import { incoming, files } from '../database/schema';
+import { storeContent, type StoredContent } from '../files/content-store';
+import { enqueueReading } from '../files/reading-queue';
+import { receive } from '../files/receive';
+import { Problem } from '../http/problem';
+import type { PdfWorkers } from '../pdf/pdf-workers';
+import { cancelSending } from '../sendings/cancel';
+import { cameWhole, withdraw } from './arrival';
+import { changeIncoming, enterIncoming, findIncoming, listIncoming, servedJob, type Incoming } from './incoming-store';
+import { attributesOf, COMPRESSIONS, FORMATS, QUEUE_OPERATIONS, templateOf, type Queue } from './queue';
+import { eq, sql } from 'drizzle-orm';
+
+/** What the queues need of the server. */
+export interface QueueParts {
+  readonly db: Database;
+  readonly workers: PdfWorkers;
+  /** Bytes of a document. */
+  readonly uploadLimit: number;
+  /** Address of the page in the application that tells of the queues. */
+  readonly page: () => string;
+}
+
+/** Jobs that a program is told of. */
+const MOST_LISTED = 500;
+
+/** A queue as it is served by IPP. */
+export function queuePrinter(parts: QueueParts, queue: Queue): ServedPrinter {
+  const { db } = parts;
+  const template = templateOf(queue);
+  const find = async (id: number): Promise<ServedJob | null> => {
+    const found = await findIncoming(db, queue.name, id);
+    return found && servedJob(found);
+  };
+  const again = async ({ id }: ServedJob): Promise<ServedJob> => (await find(id))!;
+  const jobs = async (): Promise<ServedJob[]> => (await listIncoming(db, queue.name, MOST_LISTED)).map(servedJob);
+  const told = attributesOf(queue, '', { queued: 0, changedAt: STARTED, page: parts.page() });
+  return {
+    operations: QUEUE_OPERATIONS,
+    formats: FORMATS,
+    compressions: COMPRESSIONS,
+    takesSeveral: true,
+    leavesOut: true,
+    describe: async (address) => {
+      const queued = (await jobs()).filter((job) => !isJobOver(job)).length;
+      return attributesOf(queue, address, { queued, changedAt: STARTED, page: parts.page() });
+    },
+    knows: (name) => template.includes(name),
+    takes: (name, values) => takesValues(told, name, values),
+    jobs,
+    job: find,
+    create: async ({ name, user, template: asked, left }) =>
+      servedJob(
+        await enterIncoming(db, queue, { name: cut(name), userName: cut(user), wishes: wishesOf(asked, left) }),
+      ),
+    receive: async (job, document) => {
+      await takeDocument(parts, queue, job, document);
+      return again(job);
+    },
+    close: async (job) => {
+      await db.transaction((tx) => cameWhole(tx, queue, job.id));
+      return again(job);
+    },
+    cancel: async ({ id }) => {
+      const found = await findIncoming(db, queue.name, id);
+      return found !== null && cancel(db, found);
+    },
+  };
+}
+
+const STARTED = new Date();
+
+/** Longer is no name of a file or a person (RFC 8011, 5.1.3). */
+const cut = (name: string): string => name.replaceAll('\0', '').slice(0, 255);
+
+/** Takes a document in like an upload, and answers for it only once it is stored. */
+async function takeDocument(
+  { db, workers, uploadLimit }: QueueParts,
+  queue: Queue,
+  { id, name }: ServedJob,
+  document: IncomingDocument,
+): Promise<void> {
+  const settled = (content: string): void => void enqueueReading(db, content);
+  let content: StoredContent;
+  try {
+    content = await inScratchFolder(async (path) => {
+      const file = await receive(document.bytes, path('incoming'), uploadLimit, tooLarge);
+      if (file.bytes === 0) throw new Refusal(STATUS.badRequest, 'no document came');
+      return storeContent(db, file, workers, { settled });
+    });
+  } catch (error) {
+    await changeIncoming(db, id, ['open'], { state: 'aborted', message: sayTrouble(error) });
+    if (error instanceof Problem) throw new Refusal(STATUS.documentFormatError, error.message);
+    throw error;
+  }
+  await db.transaction(async (tx) => {
+    const named = cut(document.name ?? name);
+    const [file] = await tx.insert(files).values({ contentId: content.id, name: named }).returning();
+    const [taken] = await tx
+      .update(incoming)
+      .set({ files: sql`${incoming.files} || ${JSON.stringify([file!.id])}::jsonb`, updatedAt: new Date() })
+      .where(eq(incoming.id, id))
+      .returning();
+    if (taken?.state !== 'open') throw new Refusal(STATUS.notPossible, `job ${id} takes no further document`);
+    if (document.isLast) await cameWhole(tx, queue, id);
+  });
+}
+
+const tooLarge = (): Refusal => new Refusal(STATUS.requestEntityTooLarge, 'it is larger than what is taken here');
+
+const sayTrouble = (error: unknown): string =>
+  error instanceof Problem || error instanceof Refusal ? error.message : 'The document did not come whole.';
+
+/** Whatever it is at: what still comes is not taken, what waits is withdrawn, what is printed is cancelled at the printer. */
+async function cancel(db: Database, { job, sending }: Incoming): Promise<boolean> {
+  if (isJobOver(servedJob({ job, sending }))) return false;
+  if (sending) {
+    try {
+      await cancelSending(db, sending);
+    } catch (error) {
+      if (error instanceof Problem && error.code === 'sending-over') return false;
+      if (error instanceof Problem) throw new Refusal(STATUS.notPossible, error.message);
+      throw error;
+    }
+    return true;
+  }
+  return withdraw(db, job.id);
+}

@@ -1,0 +1,87 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { inTwoPasses, momentOf } from '@foglio/core';
+import { eq, sql } from 'drizzle-orm';
+import type { Runner } from 'graphile-worker';
+import type { Pool } from 'pg';
+import { workOff } from '../background';
+import type { Database } from '../database/connection';
+import { incoming, jobs } from '../database/schema';
+import { Problem } from '../http/problem';
+import { planTicket, readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
+import { askNow, findPrinter } from '../printers/printer-store';
+import { enterSending } from '../sendings/enter';
+import { changeIncoming, unsettled } from './incoming-store';
+
+const TASK = 'settle-incoming';
+
+/** Longer is not waited until all is known of the pages; what is known of them by then decides. */
+const READ_WITHIN_MS = 60_000;
+const LOOK_EVERY_MS = 200;
+
+/** Entered with the job, so that it is settled whatever ends meanwhile. */
+export async function enqueueSettling(db: Pick<Database, 'execute'>, id: number): Promise<void> {
+  const payload = JSON.stringify({ id });
+  const key = `incoming ${id}`;
+  await db.execute(
+    sql`select graphile_worker.add_job(${TASK}, payload := ${payload}::json, max_attempts := 5, job_key := ${key})`,
+  );
+}
+
+/** Starts settling what is printed to set-ups, those first that a server that ended left. */
+export async function startSettling(pool: Pool, db: Database): Promise<Runner> {
+  const runner = await workOff(pool, 'incoming', 2, {
+    [TASK]: (payload) => settle(db, (payload as { id: number }).id),
+  });
+  for (const { id } of await unsettled(db)) await enqueueSettling(db, id);
+  return runner;
+}
+
+/** Sends a job straight on where nothing has to be settled or confirmed; otherwise it waits on the Desk, with the reason. */
+async function settle(db: Database, id: number): Promise<void> {
+  const [came] = await db.select().from(incoming).where(eq(incoming.id, id));
+  if (came?.state !== 'came' || came.jobId === null) return;
+  const [job] = await db.select().from(jobs).where(eq(jobs.id, came.jobId));
+  if (!job) return void (await changeIncoming(db, id, ['came'], { state: 'canceled' }));
+  const why = await sendOn(db, id, job);
+  if (why !== null) await changeIncoming(db, id, ['came'], { state: 'waiting', message: why });
+}
+
+/** @returns why it waits; null where it was sent */
+async function sendOn(
+  db: Database,
+  id: number,
+  { id: jobId, ticket, printerId, revision }: StoredJob,
+): Promise<string | null> {
+  try {
+    const documents = await wholeDocumentsOf(db, ticket);
+    const { profile } = await askNow(db, await findPrinter(db, printerId));
+    const moment = momentOf(new Date());
+    const plan = planTicket(ticket, documents, profile, moment);
+    const open = plan.checks.find(({ level }) => level !== 'note');
+    if (open) return open.message;
+    const { sheets } = plan.tally;
+    const values = { key: `incoming-${id}-${jobId}`, moment, jobId, printerId, ticket, profile, sheets };
+    return await db.transaction(async (tx) => {
+      // Whoever opened it meanwhile on the Bench, and changed it, sends it.
+      const [now] = await tx.select({ revision: jobs.revision }).from(jobs).where(eq(jobs.id, jobId)).for('update');
+      if (now?.revision !== revision) return 'It was changed on the Bench.';
+      const passes = inTwoPasses(plan);
+      const way = passes ? { pass: 1 as const, handling: passes[1].handling } : {};
+      const sending = await enterSending(tx, { ...values, ...way });
+      await changeIncoming(tx, id, ['came'], { state: 'sent', sendingId: sending.id });
+      return null;
+    });
+  } catch (error) {
+    if (error instanceof Problem) return error.message;
+    throw error;
+  }
+}
+
+/** With all that is to be known of their pages, as far as that comes in time. */
+async function wholeDocumentsOf(db: Database, ticket: StoredJob['ticket']): Promise<StoredDocument[]> {
+  for (const end = Date.now() + READ_WITHIN_MS; ;) {
+    const documents = await readDocumentsOf(db, ticket);
+    if (documents.every(({ read, pages }) => read === pages.length) || Date.now() > end) return documents;
+    await wait(LOOK_EVERY_MS);
+  }
+}

@@ -1,0 +1,24 @@
+import { eq } from 'drizzle-orm';
+import type { Database } from '../database/connection';
+import { jobs, type sendings } from '../database/schema';
+import { followSending } from '../incoming/incoming-store';
+import { enqueueSending } from './enqueue';
+import { enterOnce, type StoredSending } from './sending-store';
+
+/**
+ * The sending and its place in the queue are entered together, within the caller's transaction: either both are there, or
+ * neither.
+ *
+ * @throws Problem like `enterOnce`
+ */
+export async function enterSending(
+  tx: Pick<Database, 'execute' | 'insert' | 'select' | 'update'>,
+  values: typeof sendings.$inferInsert,
+): Promise<StoredSending> {
+  const { sending: entered, isNew } = await enterOnce(tx, values);
+  if (!isNew) return entered;
+  if (values.jobId) await tx.update(jobs).set({ lastSentAt: new Date() }).where(eq(jobs.id, values.jobId));
+  await followSending(tx, entered);
+  await enqueueSending(tx, entered);
+  return entered;
+}

@@ -1,0 +1,16 @@
+/** The serving side of IPP: for Foglio as a printer, and for the simulated printers. */
+export { answerRequest, isJobOver } from './answer';
+export { nameUuid } from './name-uuid';
+export { takeUp, type TakenUp } from './take-up';
+export { WISHED, wishesOf, type Wishes } from './wishes';
+export { takesValues } from './takes-values';
+export { BrokenOff, serveIpp, type ServingLimits } from './http';
+export { answersOf, MULTIPLE_OPERATION_SECONDS, printerAttributes, type Described } from './printer-attributes';
+export {
+  Refusal,
+  type Answer,
+  type Creation,
+  type IncomingDocument,
+  type ServedJob,
+  type ServedPrinter,
+} from './served-printer';

@@ -1,0 +1,45 @@
+import { collections, firstNumber, firstString, type Attributes, type Value } from '../message';
+
+/** As JSON tells values apart. */
+const isSame = (one: Value, other: Value): boolean => JSON.stringify(one) === JSON.stringify(other);
+
+/**
+ * Whether a printer that tells these attributes of itself takes a job template attribute with these values: what it says in
+ * `…-supported` decides, as a list, as bounds, or of a collection member by member (RFC 8011, section 5.2).
+ */
+export function takesValues(told: Attributes, name: string, values: readonly Value[]): boolean {
+  if (values.length === 0) return false;
+  if (name === 'page-ranges') return areRanges(values);
+  if (name === 'media-col') {
+    return values.length === 1 && collections({ [name]: values }, name).every((media) => takesMedia(told, media));
+  }
+  const supported = told[`${name}-supported`] ?? [];
+  return values.every((value) => supported.some((one) => isSame(one, value) || isWithin(value, one)));
+}
+
+const isWithin = (value: Value, bounds: Value): boolean =>
+  value.tag === 'integer' &&
+  bounds.tag === 'rangeOfInteger' &&
+  value.value >= bounds.value.lower &&
+  value.value <= bounds.value.upper;
+
+/** From page 1, each behind the one before (RFC 8011, 5.2.7). */
+function areRanges(values: readonly Value[]): boolean {
+  let last = 0;
+  return values.every((value) => {
+    if (value.tag !== 'rangeOfInteger') return false;
+    const { lower, upper } = value.value;
+    const isInOrder = lower > last && upper >= lower;
+    last = upper;
+    return isInOrder;
+  });
+}
+
+/** A source that there is, and any size that is one: a sheet of another size may be put in by hand. */
+function takesMedia(told: Attributes, media: Attributes): boolean {
+  const source = firstString(media, 'media-source');
+  if (source !== null && !takesValues(told, 'media-source', media['media-source'] ?? [])) return false;
+  if (!media['media-size']) return true;
+  const measure = collections(media, 'media-size')[0] ?? {};
+  return (firstNumber(measure, 'x-dimension') ?? 0) > 0 && (firstNumber(measure, 'y-dimension') ?? 0) > 0;
+}

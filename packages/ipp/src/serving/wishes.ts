@@ -1,0 +1,100 @@
+import { KNOWN_SIZES, mmToPoints, type Ticket } from '@foglio/core';
+import { allStrings, collections, firstNumber, firstString, type Attributes } from '../message';
+
+/** What a job asks for, in plain words: what of its attributes a ticket can have. Null: it says nothing of that. */
+export interface Wishes {
+  readonly copies: number | null;
+  readonly collate: boolean | null;
+  /** RFC 8011, 5.2.8. */
+  readonly sides: 'one-sided' | 'two-sided-long-edge' | 'two-sided-short-edge' | null;
+  /** A PWG 5101.1 size name. */
+  readonly size: string | null;
+  readonly type: string | null;
+  /** media-source. */
+  readonly tray: string | null;
+  readonly pagesPerSide: number | null;
+  /** presentation-direction-number-up (PWG 5100.3, 3.17). */
+  readonly flow: string | null;
+  /** First and last page of each stretch. */
+  readonly pages: readonly (readonly [number, number])[];
+  readonly orientation: 'portrait' | 'landscape' | null;
+  readonly monochrome: boolean | null;
+  readonly quality: Ticket['quality'] | null;
+  readonly scaling: string | null;
+  readonly outputBin: string | null;
+  /** Attributes that were asked for and cannot be had, by name. */
+  readonly left: readonly string[];
+}
+
+/** Job template attributes that are understood, and so may be in a job (RFC 8011, section 5.2, where no other is named). */
+export const WISHED = [
+  'copies',
+  'sheet-collate',
+  'multiple-document-handling',
+  'sides',
+  'media',
+  'media-col',
+  'number-up',
+  'presentation-direction-number-up',
+  'page-ranges',
+  'orientation-requested',
+  'print-color-mode',
+  'print-quality',
+  'print-scaling',
+  'output-bin',
+  'finishings',
+  'printer-resolution',
+  'print-content-optimize',
+  'print-rendering-intent',
+] as const;
+
+const QUALITIES: Readonly<Record<number, Ticket['quality']>> = { 3: 'draft', 4: 'normal', 5: 'high' };
+
+/** Reads what a job asks for. @param left names of attributes that are not taken */
+export function wishesOf(template: Attributes, left: readonly string[] = []): Wishes {
+  const media = collections(template, 'media-col')[0] ?? {};
+  const mode = firstString(template, 'print-color-mode');
+  const handling = firstString(template, 'multiple-document-handling');
+  const collating = firstString(template, 'sheet-collate');
+  const source = firstString(media, 'media-source');
+  const orientation = firstNumber(template, 'orientation-requested');
+  // 3: none (RFC 8011, 5.2.6).
+  const finishings = (template['finishings'] ?? []).some((one) => one.tag === 'enum' && one.value !== 3);
+  return {
+    copies: firstNumber(template, 'copies'),
+    collate: collating ? collating === 'collated' : handling ? !handling.includes('uncollated') : null,
+    sides: firstString(template, 'sides') as Wishes['sides'],
+    size: sizeOf(media) ?? firstString(template, 'media'),
+    type: firstString(media, 'media-type'),
+    tray: source === 'auto' ? null : source,
+    pagesPerSide: firstNumber(template, 'number-up'),
+    flow: firstString(template, 'presentation-direction-number-up'),
+    pages: (template['page-ranges'] ?? []).flatMap((one) =>
+      one.tag === 'rangeOfInteger' ? [[one.value.lower, one.value.upper] as const] : [],
+    ),
+    // Portrait and reversed portrait, landscape and reversed landscape (RFC 8011, 5.2.10).
+    orientation: orientation === null ? null : orientation === 3 || orientation === 6 ? 'portrait' : 'landscape',
+    monochrome: mode === null ? null : MONOCHROME.has(mode),
+    quality: QUALITIES[firstNumber(template, 'print-quality') ?? 0] ?? null,
+    scaling: firstString(template, 'print-scaling'),
+    outputBin: allStrings(template, 'output-bin')[0] ?? null,
+    left: [...left, ...(finishings ? ['finishings'] : [])],
+  };
+}
+
+/** Words of print-color-mode (PWG 5100.13, 6.2.3) that mean no colour. */
+const MONOCHROME = new Set(['monochrome', 'auto-monochrome', 'process-monochrome', 'bi-level', 'process-bi-level']);
+
+/** Half a millimetre, as media measures are rounded on their way. */
+const SAME_HUNDREDTHS = 50;
+
+function sizeOf(media: Attributes): string | null {
+  const measure = collections(media, 'media-size')[0] ?? {};
+  const [x, y] = [firstNumber(measure, 'x-dimension'), firstNumber(measure, 'y-dimension')];
+  if (!x || !y || x < 0 || y < 0) return firstString(media, 'media-size-name');
+  const [short, long] = [Math.min(x, y), Math.max(x, y)];
+  const isNear = (points: number, hundredths: number): boolean =>
+    Math.abs(points - mmToPoints(hundredths / 100)) <= mmToPoints(SAME_HUNDREDTHS / 100);
+  const known = KNOWN_SIZES.find(({ width, height }) => isNear(width, short) && isNear(height, long));
+  return known?.name ?? `custom_page_${short / 100}x${long / 100}mm`;
+}
