@@ -89,6 +89,8 @@ done
 
 PORT=$(remembered_port "$NAME/server" "${PORT:-4800}")
 export PORT
+FOGLIO_IPP_PORT=$(remembered_port "$NAME/ipp" "${FOGLIO_IPP_PORT:-8632}")
+export FOGLIO_IPP_PORT
 FOGLIO_PRINTERS=$(node -p '
   const entries = [];
   for (let at = 1; at < process.argv.length; at += 3) {

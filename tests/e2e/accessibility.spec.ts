@@ -1,5 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { numberedPdf } from '../../packages/pdf/test/make-pdf';
+import { JobPrinter } from './job-printer';
 import { expect, test } from './world';
 
 /** What is still fading in has less contrast than it will have; what moves for ever is not waited for. */
@@ -118,6 +120,28 @@ test('Guide', async ({ quietPage: page, world }) => {
   await world.demoJob('contract');
   await page.goto(`${world.base}/guide`);
   await expect(page.getByText('Its document of the demo is not here any more.').first()).toBeVisible();
+  await expectNothingFound(page);
+});
+
+test('Print from other programs: nothing yet, and with what came in', async ({ quietPage: page, world }) => {
+  await page.goto(`${world.base}/print-from-programs`);
+  await expect(page.getByText('Nothing has been printed to Foglio yet.')).toBeVisible();
+  await expectNothingFound(page);
+  const ticket = { version: 1, documents: [{ file: '*' }], tray: 'tray-2' };
+  const { id } = await world.api<{ id: string }>('/setups', { name: 'Letters', ticket, printerId: 'upper-office' });
+  await world.api(`/setups/${id}`, { offered: true }, 'PUT');
+  await expect(page.getByText(world.queueUri('letters'))).toBeVisible();
+  const wide = Buffer.from(numberedPdf(1, 842, 1191));
+  for (const queue of ['desk', 'letters']) {
+    await new JobPrinter(world.queueUri(queue)).print({ name: `To ${queue}`, user: 'anna' }, wide);
+  }
+  await expect(page.getByText('It waits on the Desk: Tray 2 holds A4')).toBeVisible();
+  await expectNothingFound(page);
+  await page.goto(`${world.base}/set-ups/${id}`);
+  await expect(page.getByText(world.queueUri('letters'))).toBeVisible();
+  await expectNothingFound(page);
+  await page.goto(world.base);
+  await expect(page.getByText('printed by anna to Letters; waits')).toBeVisible();
   await expectNothingFound(page);
 });
 

@@ -3,6 +3,7 @@ import { Validator } from '@seriousme/openapi-schema-validator';
 import { parse } from 'csv-parse/sync';
 import { WebSocket } from 'ws';
 import { DescribedApi } from '../../apps/server/test/described';
+import { JobPrinter } from './job-printer';
 import { expect, test } from './world';
 
 interface Answer {
@@ -115,6 +116,12 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('GET', '/api/setups');
   const saved = await json<{ id: string }>('POST', '/api/setups', { name: 'Contracts', ticket: setup });
   await ask('PUT', `/api/setups/${saved.id}`, { name: 'Agreements', printerId: 'upper-office', starts: 'printer' });
+  await ask('PUT', `/api/setups/${saved.id}`, { offered: true });
+  const [desk, agreements] = await json<{ address: string }[]>('GET', '/api/queues');
+  expect([desk?.address, agreements?.address]).toEqual([world.queueUri('desk'), world.queueUri('agreements')]);
+  await new JobPrinter(world.queueUri('agreements')).print({ name: 'Letter', user: 'anna' }, contract);
+  await ask('GET', '/api/incoming');
+  await ask('GET', '/api/jobs');
   await ask('DELETE', `/api/setups/${saved.id}`);
 
   // A series.

@@ -73,6 +73,7 @@ const DOCUMENTS = {
 
 /** What was uploaded, set up and sent in a world, but for the documents of the template and what was read of them. */
 const FORGET = [
+  'delete from incoming',
   'delete from sendings',
   'delete from series_rows',
   'delete from series',
@@ -104,6 +105,7 @@ export class World {
   private server: ChildProcess | null = null;
   private readonly printers = new Map<string, { child: ChildProcess; uri: string }>();
   base = '';
+  private ippPort = '0';
 
   /** @param databases the server where the world's database is made; another than the project's has no template */
   constructor(private readonly databases: string | null = null) {
@@ -197,9 +199,22 @@ export class World {
       DATABASE_URL: this.database,
       // The same port again after a restart, so that an open page finds its server.
       PORT: /:(\d+)$/.exec(this.base)?.[1] ?? '0',
+      FOGLIO_IPP_PORT: this.ippPort,
       FOGLIO_PRINTERS: JSON.stringify(printers),
     };
     [this.server, this.base] = await launch('apps/server', [], env, /http:\S+/);
+    const [desk] = await this.api<{ address: string }[]>('/queues');
+    this.ippPort = /:(\d+)\//.exec(desk!.address)![1]!;
+  }
+
+  /** Where a queue of Foglio can be printed to. */
+  queueUri(queue: string): string {
+    return `ipp://127.0.0.1:${this.ippPort}/ipp/print/${queue}`;
+  }
+
+  /** Of the server's process, for what is measured of it. */
+  get serverPid(): number {
+    return this.server!.pid!;
   }
 
   get printerUri(): string {

@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { hostname } from 'node:os';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
@@ -52,7 +53,7 @@ server.on('error', (error) => {
 server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://127.0.0.1:${port()}`));
 
 const page = (): string => `http://127.0.0.1:${port()}/print-from-programs`;
-const ippServer = createIppServer({ db, workers, uploadLimit, page });
+const ippServer = createIppServer({ db, workers, uploadLimit, page }, webFolder);
 // Everything else works without it, and what is wrong is said.
 ippServer.on('error', (error) => console.error(`Foglio cannot be printed to: ${error.message}`));
 ippServer.listen(config.ipp.port, config.ipp.host, () => {
@@ -71,7 +72,9 @@ if (announcement) {
 /** Where a queue can be printed to. */
 function queueAddress(queue: string): string {
   const at = (ippServer.address() as AddressInfo | null)?.port ?? config.ipp.port;
-  return `ipp://${config.ipp.host}:${at}/ipp/print/${queue}`;
+  // All addresses of this machine are none that others could use.
+  const { host } = config.ipp;
+  return `ipp://${host === '0.0.0.0' || host === '::' ? hostname() : host}:${at}/ipp/print/${queue}`;
 }
 
 /** Time for requests that are being answered; what then is still open is cut. */

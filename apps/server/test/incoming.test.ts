@@ -2,6 +2,7 @@ import { gzipSync } from 'node:zlib';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Ticket } from '@foglio/core';
 import {
+  allStrings,
   decodeMessage,
   encodeMessage,
   firstNumber,
@@ -296,6 +297,22 @@ test.each(REQUIRED_ATTRIBUTES)('%s is told (PWG 5100.14, 5.3 to 5.5)', async (at
 test.each(REQUIRED_OPERATIONS)('%s is done (PWG 5100.14, 5.1)', async (operation) => {
   const answer = await post(message(OPERATIONS[operation], { 'job-id': integer(2 ** 30) }));
   expect([STATUS.operationNotSupported, STATUS.internalError]).not.toContain(answer.code);
+});
+
+test('its icons are pictures of the size they are named by, where it is asked (PWG 5100.13, 5.6.9)', async () => {
+  const asked = { 'requested-attributes': keyword('printer-icons') };
+  const { groups } = await post(message(OPERATIONS.getPrinterAttributes, asked));
+  const icons = allStrings(groups.at(-1)!.attributes, 'printer-icons');
+  const widths = icons.map(async (icon) => {
+    const answer = await fetch(
+      icon.replace(/:\d+\//, `:${new URL(server.queueAddress('desk').replace('ipp:', 'http:')).port}/`),
+    );
+    expect(answer.headers.get('content-type')).toBe('image/png');
+    // ISO/IEC 15948, 11.2.2: the width is the first of IHDR.
+    return Buffer.from(await answer.arrayBuffer()).readUInt32BE(16);
+  });
+  expect(await Promise.all(widths)).toEqual([48, 128, 512]);
+  expect((await fetch(icons[0]!.replace('icon-48', 'icon-49'))).status).toBe(404);
 });
 
 test('nothing is fetched from elsewhere: Print-URI and Send-URI are no operations of it', async () => {

@@ -81,7 +81,7 @@ export async function startServer({
   const news = new NewsStream({ db, presence, watch, port });
   news.attach(server);
   const page = (): string => `http://127.0.0.1:${port()}/print-from-programs`;
-  const ipp = createIppServer({ db, workers, uploadLimit, page });
+  const ipp = createIppServer({ db, workers, uploadLimit, page }, join(__dirname, '../../web/public'));
   await new Promise<void>((resolve) => ipp.listen(0, '127.0.0.1', resolve));
   const queueAddress = (queue: string): string =>
     `ipp://127.0.0.1:${(ipp.address() as AddressInfo).port}/ipp/print/${queue}`;

@@ -23,4 +23,7 @@ declare module 'ipp' {
       done: (error: Error | null, answer: Parsed) => void,
     ): void;
   }
+  /** As modules have it that are none of CommonJS. */
+  const all: { readonly Printer: typeof Printer };
+  export default all;
 }

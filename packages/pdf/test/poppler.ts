@@ -140,3 +140,23 @@ export function wordPlaces(pdf: Uint8Array): { word: string; x: number; y: numbe
       }));
     });
 }
+
+/** A picture of a page as it stands in the file, and at how many pixels an inch it is printed. */
+export interface Embedded {
+  readonly page: number;
+  readonly png: Buffer;
+  readonly dpi: readonly [number, number];
+}
+
+/** Every picture of a PDF, in the order of its pages. */
+export const embeddedPictures = (pdf: Uint8Array): Embedded[] =>
+  withFile(pdf, (path, folder) => {
+    const rows = execFileSync('pdfimages', ['-list', path], { encoding: 'utf8' }).trim().split('\n').slice(2);
+    execFileSync('pdfimages', ['-png', path, join(folder, 'picture')]);
+    return rows.map((row, at) => {
+      // page num type width height color comp bpc enc interp object ID x-ppi y-ppi size ratio
+      const cells = row.trim().split(/\s+/);
+      const png = readFileSync(join(folder, `picture-${String(at).padStart(3, '0')}.png`));
+      return { page: Number(cells[0]), png, dpi: [Number(cells[12]), Number(cells[13])] };
+    });
+  });

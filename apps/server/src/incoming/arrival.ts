@@ -1,4 +1,4 @@
-import { applySetup } from '@foglio/core';
+import { applySetup, onLoadedPaper } from '@foglio/core';
 import { takeUp } from '@foglio/ipp/serving';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
@@ -18,9 +18,12 @@ type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 export async function cameWhole(tx: Transaction, queue: Queue, id: number): Promise<void> {
   const [came] = await tx.select().from(incoming).where(eq(incoming.id, id)).for('update');
   if (came?.state !== 'open' || came.files.length === 0) return;
-  const begun = applySetup(queue.ticket, came.files, came.name);
-  const documents = await documentsOf(tx, begun);
-  const { ticket, remarks } = takeUp(begun, heeded(queue, came.wishes), documents, queue.printer.profile);
+  const { profile } = queue.printer;
+  const set = applySetup(queue.ticket, came.files, came.name);
+  const documents = await documentsOf(tx, set);
+  // As a file that is dropped on the Desk: a picture of a size that no paper has is printed on what is loaded.
+  const begun = queue.setup ? set : onLoadedPaper(set, documents, profile);
+  const { ticket, remarks } = takeUp(begun, heeded(queue, came.wishes), documents, profile);
   const [job] = await tx.insert(jobs).values({ ticket, printerId: queue.printer.id }).returning();
   const state = queue.name === DESK ? 'waiting' : 'came';
   await changeIncoming(tx, id, ['open'], { state, jobId: job!.id, remarks });

@@ -1,4 +1,6 @@
-import { createServer, type Server } from 'node:http';
+import { readFile } from 'node:fs/promises';
+import { createServer, type Server, type ServerResponse } from 'node:http';
+import { join } from 'node:path';
 import { serveIpp } from '@foglio/ipp/serving';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
@@ -14,17 +16,22 @@ const IDLE_MS = 60_000;
 /** A whole document may take so long to come, in milliseconds. */
 const LONGEST_REQUEST_MS = 30 * 60_000;
 
+/** Icons of the queues (PWG 5100.13, printer-icons), as the application has them. */
+const ICON_PATH = /^\/(icon-\d{2,3}\.png)$/;
+
 /** Queues lie at /ipp/print/NAME. */
 const QUEUE_PATH = /^\/ipp\/print\/([a-z0-9-]{1,80})$/;
 
 /** Foglio as a printer: the Desk and the set-ups that are offered as printers (RFC 8010). */
-export function createIppServer(parts: QueueParts): Server {
+export function createIppServer(parts: QueueParts, webFolder: string): Server {
   const find = async (path: string) => {
     const name = QUEUE_PATH.exec(path)?.[1];
     const queue = name === undefined ? null : await findQueue(parts.db, name);
     return queue && queuePrinter(parts, queue);
   };
   const server = createServer((request, response) => {
+    const icon = request.method === 'GET' && ICON_PATH.exec(request.url ?? '')?.[1];
+    if (icon) return void sendIcon(join(webFolder, icon), response);
     serveIpp(request, response, find, { dataBytes: parts.uploadLimit }).catch((error: unknown) => {
       if (!isDatabaseAway(error)) console.error('incoming:', forLog(error));
       // Whoever prints hears that it was not taken, and prints again.
@@ -37,4 +44,13 @@ export function createIppServer(parts: QueueParts): Server {
   server.requestTimeout = LONGEST_REQUEST_MS;
   server.setTimeout(IDLE_MS);
   return server;
+}
+
+async function sendIcon(path: string, response: ServerResponse): Promise<void> {
+  try {
+    const picture = await readFile(path);
+    response.writeHead(200, { 'Content-Type': 'image/png', 'Content-Length': picture.length }).end(picture);
+  } catch {
+    response.writeHead(404, { 'Content-Length': 0 }).end();
+  }
 }

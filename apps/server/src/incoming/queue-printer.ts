@@ -45,7 +45,11 @@ export function queuePrinter(parts: QueueParts, queue: Queue): ServedPrinter {
   };
   const again = async ({ id }: ServedJob): Promise<ServedJob> => (await find(id))!;
   const jobs = async (): Promise<ServedJob[]> => (await listIncoming(db, queue.name, MOST_LISTED)).map(servedJob);
-  const told = attributesOf(queue, '', { queued: 0, changedAt: STARTED, page: parts.page() });
+  const told = attributesOf(queue, `ipp://localhost/ipp/print/${queue.name}`, {
+    queued: 0,
+    changedAt: STARTED,
+    page: parts.page(),
+  });
   return {
     operations: QUEUE_OPERATIONS,
     formats: FORMATS,

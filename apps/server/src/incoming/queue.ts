@@ -46,6 +46,9 @@ export const COMPRESSIONS = ['none', 'gzip'];
 
 const MOST_COPIES = 9999;
 
+/** Edges in pixels, the smallest first (PWG 5100.13, 5.6.9). */
+const ICONS = [48, 128, 512];
+
 /** What a set-up leaves to who prints to it: how often, and which pages; all else is its own. */
 const LEFT_OPEN = [
   'copies',
@@ -159,7 +162,8 @@ export function attributesOf(queue: Queue, address: string, { queued, changedAt,
       otherSizes: setup ? [] : KNOWN_SIZES.map(({ name }) => name),
       rasterDpi: RASTER_DPI,
       moreInfo: page,
-      icons: [new URL('/icon-128.png', page).href],
+      // Where it is asked, since the application may not be reached from there.
+      icons: ICONS.map((pixels) => new URL(`/icon-${pixels}.png`, address.replace(/^ipp:/, 'http:')).href),
       standing: { state: queued > 0 ? 'processing' : 'idle', reasons: ['none'], message: '', queued, changedAt },
     },
     address,

@@ -44,6 +44,11 @@ export const routes: Routes = [
     title: 'Many files · Foglio',
     loadComponent: () => import('./series/series').then(({ Series }) => Series),
   },
+  {
+    path: 'print-from-programs',
+    title: 'Print from other programs · Foglio',
+    loadComponent: () => import('./programs/programs').then(({ Programs }) => Programs),
+  },
   { path: 'guide', title: 'Guide · Foglio', loadComponent: () => import('./guide/guide').then(({ Guide }) => Guide) },
   { path: '**', redirectTo: '' },
 ];

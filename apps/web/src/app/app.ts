@@ -15,6 +15,7 @@ import { Arrivals } from './documents/arrivals';
 import { News } from './news/news';
 import { PrintersNow } from './news/printers-now';
 import { sayState } from './printers/printer-words';
+import { Chime } from './programs/chime';
 import { OnBench } from './state/on-bench';
 
 /** The bar along the top, and the screen under it. */
@@ -165,6 +166,7 @@ import { OnBench } from './state/on-bench';
 export class App {
   private readonly onBench = inject(OnBench);
   protected readonly arriving = inject(Arrivals).said;
+
   private readonly printersNow = inject(PrintersNow);
   protected readonly isLost = inject(News).isLost;
   protected readonly printer = computed(() => this.printersNow.of(this.onBench.printer()));
@@ -174,6 +176,8 @@ export class App {
   private readonly screen = viewChild.required<ElementRef<HTMLElement>>('screen');
 
   constructor() {
+    // Sounds wherever one is, for who wants it.
+    inject(Chime);
     const injector = inject(Injector);
     // A button that led to another screen took the focus with it: the next key goes on from where that one begins.
     inject(Router)

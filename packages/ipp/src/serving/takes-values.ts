@@ -11,7 +11,8 @@ export function takesValues(told: Attributes, name: string, values: readonly Val
   if (values.length === 0) return false;
   if (name === 'page-ranges') return areRanges(values);
   if (name === 'media-col') {
-    return values.length === 1 && collections({ [name]: values }, name).every((media) => takesMedia(told, media));
+    const [media, ...others] = collections({ [name]: values }, name);
+    return values.length === 1 && others.length === 0 && media !== undefined && takesMedia(told, media);
   }
   const supported = told[`${name}-supported`] ?? [];
   return values.every((value) => supported.some((one) => isSame(one, value) || isWithin(value, one)));

@@ -43,6 +43,8 @@ async function asPdf(bytes: Uint8Array): Promise<MadePages> {
     case 'png':
     case 'jpeg':
       return (await import('./image-page')).imagePage(bytes, kind);
+    case 'raster':
+      return (await import('./raster-pages')).rasterPages(bytes);
     case 'text':
       return (await import('./text-pages')).textPages(decodeText(bytes) ?? '');
     case null:

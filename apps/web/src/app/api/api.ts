@@ -135,6 +135,10 @@ export class Api {
 
   readonly removeSetup = (id: string) => this.ask('removeSetup', { params: { id } });
 
+  readonly queues = () => this.ask('queues', {});
+
+  readonly incoming = () => this.ask('incoming', {});
+
   readonly allSeries = () => this.ask('allSeries', {});
 
   readonly createSeries = (title: string, setup: Ticket, printerId: string) =>

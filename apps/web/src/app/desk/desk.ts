@@ -11,6 +11,7 @@ import { Api, sayError } from '../api/api';
 import type { FileRecord, JobBrief, JobRecord, SetupRecord } from '@foglio/api';
 import { applySetup, onLoadedPaper } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
+import { sayCame } from '../programs/program-words';
 import { brieflyInWords } from './brief-words';
 import { trayColour } from '../bench/tray-mark';
 import { FileDrop } from '../documents/file-drop';
@@ -50,6 +51,7 @@ export class Desk {
   protected readonly uploading = signal<string | null>(null);
   protected readonly message = signal<string | null>(null);
   protected readonly inWords = brieflyInWords;
+  protected readonly sayCame = sayCame;
 
   constructor() {
     const told = this.news.of('job');

@@ -3,7 +3,7 @@ import { MatButton } from '@angular/material/button';
 import { MatListModule } from '@angular/material/list';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
-import type { PrinterRecord, SetupRecord } from '@foglio/api';
+import type { QueueRecord, PrinterRecord, SetupRecord } from '@foglio/api';
 import { isMonochrome, type Plan, type Printer } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -40,6 +40,8 @@ export class Setups {
   private readonly printers = signal<readonly PrinterRecord[]>([]);
   private readonly listed = signal<readonly SetupRecord[] | null>(null);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
+  /** Where other programs can print to. */
+  private readonly queues = signal<readonly QueueRecord[]>([]);
   protected readonly message = signal<string | null>(null);
   protected readonly pictures = signal<ReadonlyMap<string, Plan | null>>(new Map());
 
@@ -122,6 +124,17 @@ export class Setups {
     });
   }
 
+  /** Whether other programs can print to it. */
+  protected async offer({ id }: SetupRecord, offered: boolean): Promise<void> {
+    await this.tell(async () => {
+      await firstValueFrom(this.changes.make({ kind: 'set-up', id }, { offered }));
+    });
+  }
+
+  protected addressOf({ id }: SetupRecord): string | null {
+    return this.queues().find(({ setupId }) => setupId === id)?.address ?? null;
+  }
+
   protected async duplicate({ name, ticket, printerId }: SetupRecord): Promise<void> {
     const names = (this.listed() ?? []).map((one) => one.name.toLowerCase());
     let copy = `${name}, copy`;
@@ -186,7 +199,10 @@ export class Setups {
     try {
       this.printers.set(await firstValueFrom(this.api.printers()));
       const setups = await firstValueFrom(this.api.setups());
-      setups.forEach(({ id, revision, ...known }) => this.changes.begin({ kind: 'set-up', id }, revision, known));
+      this.queues.set(await firstValueFrom(this.api.queues()));
+      setups.forEach(({ id, revision, queue, ...known }) =>
+        this.changes.begin({ kind: 'set-up', id }, revision, { ...known, offered: queue !== null }),
+      );
       this.listed.set(setups);
       this.store.dispatch(BenchActions.setupsSeen({ setups }));
     } catch (error) {

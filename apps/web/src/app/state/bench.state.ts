@@ -1,6 +1,6 @@
 import { ANY_FILE, routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
-import type { JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
+import type { CameBy, JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
 import type { Situation } from '@foglio/sentence';
 import type { PlanTrouble } from '../workers/plan-messages';
 import { firstShown, sheetAt, sheetsBetween } from '../bench/shown-sheets';
@@ -25,6 +25,8 @@ export interface BenchState {
   readonly printer: PrinterRecord | null;
   /** All that are saved; new jobs start from one of them. */
   readonly setups: readonly SetupRecord[];
+  /** How it came, where another program printed it to Foglio. */
+  readonly came: CameBy | null;
   readonly revision: number;
   /** The latest of which was heard, also while it is not known here what it holds; null: the job is gone. */
   readonly newest: number | null;
@@ -59,6 +61,7 @@ const EMPTY: BenchState = {
   documents: [],
   printer: null,
   setups: [],
+  came: null,
   revision: 0,
   newest: 0,
   onServer: { ticket: null, printerId: null },
@@ -124,9 +127,9 @@ const reducer = createReducer(
   on(BenchActions.opened, (_state, { jobId, sheet = 1 }): BenchState => ({ ...EMPTY, jobId, sheet, anchor: sheet })),
   on(BenchActions.loaded, (state, { job, printer, setups }): BenchState => {
     if (job.id !== state.jobId) return state;
-    const { ticket, documents, revision } = job;
+    const { ticket, documents, revision, came } = job;
     const files = Object.fromEntries(documents.map((one) => [one.id, one]));
-    const loaded = { ticket, files, documents, revision, printer, setups };
+    const loaded = { ticket, files, documents, revision, printer, setups, came };
     return withSaving({ ...state, ...loaded, onServer: { ticket, printerId: printer.id }, loadError: null });
   }),
   on(BenchActions.jobHeardOf, (state, { jobId, revision }): BenchState => {

@@ -32,6 +32,7 @@ export interface Change {
   /** Of a set-up alone. */
   readonly name?: string;
   readonly starts?: SetupRecord['starts'];
+  readonly offered?: boolean;
 }
 
 /** What became of a change. */

@@ -9,6 +9,7 @@ import { Arrivals, type Replaced } from '../../documents/arrivals';
 import { FileDrop } from '../../documents/file-drop';
 import { titleOf } from '../../documents/job-title';
 import { PageImage } from '../../pages/page-image';
+import { tellCame } from '../../programs/program-words';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { ContentsList } from './contents-list';
@@ -66,6 +67,12 @@ export class Shelf {
 
   protected readonly isPrinted = computed(() => new Set(this.printed()));
 
+  private readonly came = this.store.selectSignal(benchFeature.selectCame);
+  /** Of how the job came, and of the document. */
+  protected readonly remarks = computed(() => {
+    const came = this.came();
+    return [...(came ? tellCame(came) : []), ...(this.facts()?.remarks ?? [])];
+  });
   protected readonly count = computed(() => sayPrinted(this.printed(), this.facts()?.pages.length ?? 0));
   protected readonly isChosen = computed(
     () => new Set(this.pages().flatMap(({ document, page }) => (document === this.at() + 1 ? [page] : []))),
