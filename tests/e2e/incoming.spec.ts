@@ -71,6 +71,8 @@ test('a letter printed to a set-up comes out of the right trays, and nobody touc
     'job-state-reasons': 'job-completed-successfully',
     'job-media-sheets': 4,
     'job-media-sheets-completed': 4,
+    'job-impressions': 6,
+    'job-impressions-completed': 6,
   });
   const sheets = await world.delivered(1);
   expect(sheets.map(({ tray, front, back }) => [tray, front, back])).toEqual([
@@ -104,6 +106,47 @@ test('one that does not fit waits with the reason, is settled on the Bench, and 
   await expect(page.getByText('completed, 2 of 2 sheets')).toBeVisible({ timeout: 30_000 });
   await printer.until(id, 'completed');
   expect((await world.delivered(1)).map(({ tray }) => tray)).toEqual(['tray-2', 'tray-1']);
+});
+
+test('Foglio prints to Foglio: to a set-up, whose sheets come out at the real printer; what differs by pages stays so', async ({
+  world,
+}) => {
+  await offered(world, 'Contract on letterhead');
+  const added = new Map<string, string>();
+  for (const queue of ['contract-on-letterhead', 'desk']) {
+    added.set(queue, (await world.api<{ id: string }>('/printers', { uri: world.queueUri(queue) })).id);
+  }
+  /** Sends a job to a queue as to any other printer, and waits until that has it all. */
+  const send = async (queue: string, settings: object, sheets: number): Promise<void> => {
+    const file = await world.upload(Buffer.from(numberedPdf(4)), 'contract.pdf');
+    const ticket = { version: 1, title: `To ${queue}`, documents: [{ file }], ...settings };
+    const { id } = await world.api<{ id: string }>('/jobs', { ticket, printerId: added.get(queue) });
+    const sending = await world.api<{ id: string }>('/sendings', { jobId: id, revision: 1, sheets });
+    await expect(async () => {
+      const { state, message } = await world.api<{ state: string; message: string }>(`/sendings/${sending.id}`);
+      expect([state, message]).toEqual(['completed', null]);
+    }).toPass({ timeout: 60_000 });
+  };
+  await send('contract-on-letterhead', { copies: 2, sides: 'two-sided' }, 4);
+  await expect(async () => {
+    expect((await world.delivered(1)).map(({ tray, front, back }) => [tray, front, back])).toEqual([
+      ['tray-2', 1, null],
+      ['tray-1', 2, 3],
+      // Its back is blank.
+      ['tray-1', 4, 5],
+      ['tray-2', 1, null],
+      ['tray-1', 2, 3],
+      ['tray-1', 4, 5],
+    ]);
+  }).toPass({ timeout: 60_000 });
+  const own = { sides: 'two-sided', tray: 'tray-1', routes: [{ pages: '1', tray: 'tray-3', sides: 'one-sided' }] };
+  await send('desk', own, 3);
+  const came = (await world.api<{ ticket: { routes: object[]; title: string }; came: object | null }[]>('/jobs')).find(
+    (job) => job.came !== null && job.ticket.title.startsWith('To desk'),
+  );
+  // The sheet that is not as most are is a route: its page, its tray and its one side.
+  expect(came?.ticket).toMatchObject({ sides: 'two-sided', tray: 'tray-1' });
+  expect(came?.ticket.routes).toMatchObject([{ pages: '1', tray: 'tray-3', sides: 'one-sided' }]);
 });
 
 test('cancelled from the program: waiting, it goes from the Desk; being printed, it ends at the printer', async ({

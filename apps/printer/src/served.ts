@@ -22,6 +22,7 @@ export function served(machine: Machine): ServedPrinter {
     formats: FORMATS,
     compressions: ['none'],
     takesSeveral: machine.profile.jobs.documents,
+    takesOfDocuments: machine.profile.jobs.documents,
     leavesOut: false,
     describe: (address) => attributesOf(machine, address),
     knows: (name) => JOB_TEMPLATE.includes(name),

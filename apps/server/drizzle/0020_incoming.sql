@@ -15,6 +15,7 @@ CREATE TABLE "incoming" (
 	"updated_at" timestamp with time zone DEFAULT now() NOT NULL
 );
 --> statement-breakpoint
+ALTER TABLE "sendings" ADD COLUMN "sides" integer;--> statement-breakpoint
 ALTER TABLE "setups" ADD COLUMN "queue" text;--> statement-breakpoint
 ALTER TABLE "incoming" ADD CONSTRAINT "incoming_setup_id_setups_id_fk" FOREIGN KEY ("setup_id") REFERENCES "public"."setups"("id") ON DELETE set null ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "incoming" ADD CONSTRAINT "incoming_job_id_jobs_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."jobs"("id") ON DELETE set null ON UPDATE no action;--> statement-breakpoint

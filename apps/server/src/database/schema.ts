@@ -220,6 +220,8 @@ export const sendings = pgTable(
     state: text('state').$type<SendingState>().notNull().default('queued'),
     message: text('message'),
     sheets: integer('sheets').notNull(),
+    /** Sides with something on them; null: entered before they were counted. */
+    sides: integer('sides'),
     sheetsDone: integer('sheets_done').notNull().default(0),
     /** Numbers the printer gave its jobs, in order; more than one where it cannot take the plan as one. */
     printerJobs: jsonb('printer_jobs').$type<readonly number[]>().notNull().default([]),

@@ -16,17 +16,22 @@ const txtOf = ({ name, title, uuid, printer, ticket }: Queue, page: string): Rec
   TLS: '',
 });
 
+/** What announces services by multicast DNS (RFC 6762). */
+export type Publisher = Pick<Bonjour, 'publish' | 'unpublishAll' | 'destroy'>;
+
 /**
  * Tells the net of the queues (RFC 6763, service type _ipp._tcp), each under its title, and of what is offered later or no
  * longer. Not as _universal: that asks for formats that are not taken here.
  */
 export class Announcement {
-  private readonly bonjour = new Bonjour({}, ({ message }: Error) => console.error(`announcing printers: ${message}`));
   private readonly told = new Map<string, { readonly text: string; readonly service: Service }>();
 
   constructor(
     private readonly port: () => number,
     private readonly page: () => string,
+    private readonly bonjour: Publisher = new Bonjour({}, ({ message }: Error) =>
+      console.error(`announcing printers: ${message}`),
+    ),
   ) {}
 
   /** What is offered now. */

@@ -2,7 +2,7 @@ import { MULTIPLE_OPERATION_SECONDS, type ServedJob, type Wishes } from '@foglio
 import { and, asc, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { incoming, sendings } from '../database/schema';
-import { isOver as isSendingOver, type StoredSending } from '../sendings/sending-store';
+import type { StoredSending } from '../sendings/sending-store';
 import { DESK } from './desk';
 import type { Queue } from './queue';
 
@@ -115,15 +115,24 @@ export function servedJob({ job, sending }: Incoming): ServedJob {
     completedAt: over ? (sending?.updatedAt ?? job.updatedAt) : null,
     sheets,
     sheetsCompleted: sending?.sheetsDone ?? 0,
-    impressions: null,
-    impressionsCompleted: null,
+    impressions: sending?.sides ?? null,
+    impressionsCompleted: sending && completedSides(sending),
     documents: job.files.length,
     isOpen: job.state === 'open' && state !== 'aborted',
   };
 }
 
+/** As many as the sheets that came out have, on average: printers count sheets. */
+const completedSides = ({ sheets, sheetsDone, sides }: StoredSending): number | null =>
+  sides === null || sheets === 0 ? sides : Math.floor((sides * sheetsDone) / sheets);
+
 function standingOf({ job, sending }: Incoming): readonly [ServedJob['state'], string, string | null] {
-  if (sending) return [...OF_SENDING[sending.state], isSendingOver(sending) ? null : sending.message];
+  if (sending) {
+    // Whatever the printer needs is said while it stands still for it.
+    const stands = sending.state === 'printing' && sending.message !== null;
+    const standing = stands ? (['processing-stopped', 'printer-stopped'] as const) : OF_SENDING[sending.state];
+    return [...standing, sending.state === 'completed' ? null : sending.message];
+  }
   switch (job.state) {
     case 'open':
       return hasRunOut(job)

@@ -55,6 +55,7 @@ export function queuePrinter(parts: QueueParts, queue: Queue): ServedPrinter {
     formats: FORMATS,
     compressions: COMPRESSIONS,
     takesSeveral: true,
+    takesOfDocuments: false,
     leavesOut: true,
     describe: async (address) => {
       const queued = (await jobs()).filter((job) => !isJobOver(job)).length;

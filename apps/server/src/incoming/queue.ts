@@ -1,5 +1,5 @@
 import { KNOWN_SIZES, type Printer, type Ticket } from '@foglio/core';
-import { integer, keyword, OPERATIONS, type Attributes } from '@foglio/ipp';
+import { enumeration, integer, keyword, OPERATIONS, type Attributes } from '@foglio/ipp';
 import { nameUuid, printerAttributes, WISHED, type Wishes } from '@foglio/ipp/serving';
 import { asc, eq, or, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
@@ -49,7 +49,7 @@ const MOST_COPIES = 9999;
 /** Edges in pixels, the smallest first (PWG 5100.13, 5.6.9). */
 const ICONS = [48, 128, 512];
 
-/** What a set-up leaves to who prints to it: how often, and which pages; all else is its own. */
+/** What may be asked of a set-up: how often, which pages and how finely; of all else, what it does itself. */
 const LEFT_OPEN = [
   'copies',
   'sheet-collate',
@@ -60,6 +60,8 @@ const LEFT_OPEN = [
   'media-col',
   'print-color-mode',
   'orientation-requested',
+  'print-quality',
+  'print-scaling',
 ];
 
 /** The queue of that name; null: there is none. */
@@ -108,13 +110,14 @@ async function startingTicket(db: Database, { id }: StoredPrinter): Promise<Tick
 export const templateOf = ({ setup }: Pick<Queue, 'setup'>): readonly string[] => (setup ? LEFT_OPEN : WISHED);
 
 /** What of a job's wishes a queue has any use for: to a set-up only those that it leaves open. */
-export const heeded = ({ setup }: Pick<Queue, 'setup'>, wishes: Wishes): Wishes =>
+export const heeded = ({ setup, ticket }: Pick<Queue, 'setup' | 'ticket'>, wishes: Wishes): Wishes =>
   setup
     ? {
         ...NO_WISHES,
         copies: wishes.copies,
         collate: wishes.collate,
         pages: wishes.pages,
+        quality: ticket.quality === 'normal' ? wishes.quality : null,
         left: wishes.left,
       }
     : wishes;
@@ -134,6 +137,7 @@ const NO_WISHES: Wishes = {
   quality: null,
   scaling: null,
   outputBin: null,
+  overrides: [],
   left: [],
 };
 
@@ -186,18 +190,42 @@ export const QUEUE_OPERATIONS = [
   OPERATIONS.identifyPrinter,
 ];
 
+/** What may differ from page to page of a job on the Desk; a set-up says that itself. */
+const MAY_DIFFER = ['media-col', 'sides'];
+
 /** The printer that a program sees: the one behind, which two passes let print both sides. */
-const profileOf = ({ title, printer, setup, ticket }: Queue): Printer => {
+function profileOf({ title, printer, setup, ticket }: Queue): Printer {
   const { profile } = printer;
-  const { size } = ticket.paper;
-  const holding = setup && size !== 'as-page' ? profile.trays.filter((tray) => tray.size === size) : profile.trays;
   // Somewhere its sheets come out (PWG 5100.2).
   const outputBins = profile.outputBins.length > 0 ? profile.outputBins : [profile.delivers];
-  return { ...profile, name: title, duplex: true, outputBins, trays: holding.length > 0 ? holding : profile.trays };
-};
+  const jobs = { overrides: setup ? [] : MAY_DIFFER, documents: false };
+  return {
+    ...profile,
+    name: title,
+    duplex: true,
+    outputBins,
+    jobs,
+    trays: setup ? papersOf(ticket, profile) : profile.trays,
+  };
+}
+
+/** Of a set-up the sizes that it prints on: which tray each page comes from is its own business. */
+function papersOf({ paper }: Ticket, { trays }: Printer): Printer['trays'] {
+  const all = [...new Set(paper.size === 'as-page' ? trays.map(({ size }) => size) : [paper.size])];
+  return all.map((size, at) => ({
+    id: at === 0 ? 'main' : `main-${at + 1}`,
+    name: null,
+    size,
+    type: null,
+    weight: null,
+    capacity: null,
+    loaded: null,
+    price: 0,
+  }));
+}
 
 /** The sides and the colour that a set-up stands for. */
-const standsFor = ({ sides, bind, color }: Ticket): Attributes => {
+const standsFor = ({ sides, bind, color, quality }: Ticket): Attributes => {
   const edge = sides === 'one-sided' ? sides : bind === 'top' ? 'two-sided-short-edge' : 'two-sided-long-edge';
   const mode = color === 'monochrome' ? 'monochrome' : 'auto';
   return {
@@ -205,9 +233,16 @@ const standsFor = ({ sides, bind, color }: Ticket): Attributes => {
     'sides-default': [keyword(edge)],
     'print-color-mode-supported': [keyword(mode)],
     'print-color-mode-default': [keyword(mode)],
-    'media-source-supported': [keyword('auto')],
+    'print-quality-supported': quality === 'normal' ? QUALITIES.map(enumeration) : [enumeration(NUMBERS[quality])],
+    'print-scaling-supported': SCALINGS.map(keyword),
+    'print-scaling-default': [keyword('auto')],
   };
 };
+
+/** print-quality (RFC 8011, 5.2.13). */
+const NUMBERS = { draft: 3, normal: 4, high: 5 } as const;
+const QUALITIES = Object.values(NUMBERS);
+const SCALINGS = ['auto', 'auto-fit', 'fill', 'fit', 'none'];
 
 const NUMBER_UP: Attributes = {
   'number-up-supported': [1, 2, 4, 6, 8, 9, 16].map(integer),
@@ -223,6 +258,6 @@ const NUMBER_UP: Attributes = {
     'totop-toleft',
   ].map(keyword),
   'presentation-direction-number-up-default': [keyword('toright-tobottom')],
-  'print-scaling-supported': ['auto', 'auto-fit', 'fill', 'fit', 'none'].map(keyword),
+  'print-scaling-supported': SCALINGS.map(keyword),
   'print-scaling-default': [keyword('auto')],
 };

@@ -59,8 +59,8 @@ async function sendOn(
     const plan = planTicket(ticket, documents, profile, moment);
     const open = plan.checks.find(({ level }) => level !== 'note');
     if (open) return open.message;
-    const { sheets } = plan.tally;
-    const values = { key: `incoming-${id}-${jobId}`, moment, jobId, printerId, ticket, profile, sheets };
+    const { sheets, sides } = plan.tally;
+    const values = { key: `incoming-${id}-${jobId}`, moment, jobId, printerId, ticket, profile, sheets, sides };
     return await db.transaction(async (tx) => {
       // Whoever opened it meanwhile on the Bench, and changed it, sends it.
       const [now] = await tx.select({ revision: jobs.revision }).from(jobs).where(eq(jobs.id, jobId)).for('update');

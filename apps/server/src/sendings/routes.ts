@@ -36,9 +36,9 @@ export function sendingHandlers(db: Database): Handlers<Names> {
     again: async ({ params, body: { key } }) => {
       const earlier = await find(params.id);
       if (!isOver(earlier)) throw new Problem('sending-not-over', 'Wait until it is over, or cancel it.');
-      const { jobId, printerId, ticket, profile, sheets, handling } = earlier;
+      const { jobId, printerId, ticket, profile, sheets, sides, handling } = earlier;
       const pass = handling === null ? null : (1 as const);
-      const values = { key, jobId, printerId, ticket, profile, sheets, handling, pass };
+      const values = { key, jobId, printerId, ticket, profile, sheets, sides, handling, pass };
       return describeSending(await db.transaction((tx) => enterSending(tx, values)));
     },
     cancel: async ({ params }) => describeSending(await cancelSending(db, await find(params.id))),
@@ -102,7 +102,8 @@ async function send(
   const cautions = plan.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
   if (cautions.length > 0) throw cautionsStand(cautions);
   const { ticket, printerId } = job;
-  const values = { key, moment, jobId: job.id, printerId, ticket, profile, sheets, ...passesOf(plan) };
+  const { sides } = plan.tally;
+  const values = { key, moment, jobId: job.id, printerId, ticket, profile, sheets, sides, ...passesOf(plan) };
   return db.transaction((tx) => enterSending(tx, values));
 }
 

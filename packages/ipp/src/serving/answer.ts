@@ -200,7 +200,8 @@ async function sendDocument(asked: Asked, printer: ServedPrinter, job: ServedJob
   if (job.documents > 0 && !printer.takesSeveral) {
     throw new Refusal(STATUS.multipleDocumentJobsNotSupported, 'a job has one document here');
   }
-  const unsupported = unsupportedOf(groupOf(asked.message, 'document'), printer);
+  const own = groupOf(asked.message, 'document');
+  const unsupported = unsupportedOf(own, printer.takesOfDocuments ? printer : { ...printer, knows: () => false });
   if (unsupported) {
     const names = Object.keys(unsupported).join(', ');
     throw new Refusal(STATUS.attributesOrValuesNotSupported, `not supported: ${names}`, unsupported);

@@ -157,7 +157,7 @@ function whatItCan(described: Described): Attributes {
     'page-delivery-supported': [keyword(`same-order-${profile.delivers}`)],
     'overrides-supported': [...profile.jobs.overrides, 'pages'].map(keyword),
     'multiple-document-jobs-supported': [boolean(takesSeveral)],
-    ...(takesSeveral ? { 'document-creation-attributes-supported': OF_DOCUMENT.map(keyword) } : {}),
+    ...(profile.jobs.documents ? { 'document-creation-attributes-supported': OF_DOCUMENT.map(keyword) } : {}),
     'multiple-document-handling-supported': [
       'separate-documents-collated-copies',
       'separate-documents-uncollated-copies',

@@ -75,6 +75,8 @@ export interface ServedPrinter {
   readonly compressions: readonly string[];
   /** Whether a job may have several documents. */
   readonly takesSeveral: boolean;
+  /** Whether a document may be printed otherwise than its job (PWG 5100.5). */
+  readonly takesOfDocuments: boolean;
   /** Whether attributes that it does not take are left out where the job does not insist (RFC 8011, 4.1.7). */
   readonly leavesOut: boolean;
   /** All it tells of itself. @param address at which it was asked */

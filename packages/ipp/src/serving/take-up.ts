@@ -1,5 +1,13 @@
-import { findTray, gridDefaults, readSizeName, type DocumentFacts, type Printer, type Ticket } from '@foglio/core';
-import type { Wishes } from './wishes';
+import {
+  findTray,
+  gridDefaults,
+  readSizeName,
+  type DocumentFacts,
+  type Printer,
+  type Route,
+  type Ticket,
+} from '@foglio/core';
+import type { Override, Wishes } from './wishes';
 
 /** A ticket with what a program asked for, and what of that could not be had, in sentences. */
 export interface TakenUp {
@@ -17,22 +25,19 @@ export function takeUp(ticket: Ticket, wishes: Wishes, documents: readonly Docum
   const remarks: string[] = wishes.left.map(
     (name) => `The program asked for ${inWords(name)}, which was not taken up.`,
   );
-  const size = wishes.size !== null && readSizeName(wishes.size) ? wishes.size : null;
-  const tray = wishes.tray === null ? null : findTray(profile, wishes.tray);
-  if (wishes.tray !== null && !tray) remarks.push(`${profile.name} has no tray “${wishes.tray}”, which was asked for.`);
+  for (const { tray } of [wishes, ...wishes.overrides]) {
+    if (tray !== null && !findTray(profile, tray))
+      remarks.push(`${profile.name} has no tray “${tray}”, which was asked for.`);
+  }
   const { layout, scale, paper } = ticket;
   const made: Ticket = {
     ...ticket,
     ...(wishes.copies === null ? {} : { copies: wishes.copies }),
     ...(wishes.collate === null ? {} : { collate: wishes.collate }),
     ...sidesOf(wishes, documents),
-    paper: {
-      ...paper,
-      ...(size === null ? {} : { size }),
-      ...(wishes.type === null || tray ? {} : { type: wishes.type }),
-      ...orientationOf(wishes, documents),
-    },
-    ...(tray ? { tray: tray.id } : {}),
+    ...trayOf(wishes, profile),
+    paper: { ...paper, ...paperOf(wishes, profile), ...orientationOf(wishes, documents) },
+    routes: [...wishes.overrides.map((one) => routeOf(one, documents, profile)), ...ticket.routes],
     ...(wishes.pagesPerSide === null ? {} : { layout: layoutOf(layout, wishes) }),
     ...(wishes.monochrome === null ? {} : { color: wishes.monochrome ? 'monochrome' : 'auto' }),
     ...(wishes.quality === null ? {} : { quality: wishes.quality }),
@@ -43,6 +48,29 @@ export function takeUp(ticket: Ticket, wishes: Wishes, documents: readonly Docum
     documents: ticket.documents.map((one, at) => ({ ...one, pages: pagesOf(one.pages, wishes, documents[at]) })),
   };
   return { ticket: made, remarks };
+}
+
+type Printed = Pick<Wishes, 'size' | 'type' | 'tray'>;
+
+const trayOf = ({ tray }: Printed, profile: Printer): { tray?: string } =>
+  tray !== null && findTray(profile, tray) ? { tray } : {};
+
+/** Of a tray that is named, what lies in it. */
+const paperOf = ({ size, type, tray }: Printed, profile: Printer): Partial<Ticket['paper']> => ({
+  ...(size !== null && readSizeName(size) ? { size } : {}),
+  ...(type === null || (tray !== null && findTray(profile, tray)) ? {} : { type }),
+});
+
+/** Pages of the file that are to be printed otherwise, as a route for them. */
+function routeOf(one: Override, documents: readonly DocumentFacts[], profile: Printer): Route {
+  const paper = paperOf(one, profile);
+  const { sides } = sidesOf(one, documents);
+  return {
+    pages: one.pages.map(([from, to]) => (from === to ? String(from) : `${from}-${to}`)).join(', ') || 'all',
+    ...trayOf(one, profile),
+    ...(Object.keys(paper).length > 0 ? { paper } : {}),
+    ...(sides === undefined ? {} : { sides }),
+  };
 }
 
 /** print-scaling (PWG 5100.16): what is drawn for the paper already is as good as fitted to it. */
@@ -61,7 +89,7 @@ function isLandscape(documents: readonly DocumentFacts[]): boolean {
 }
 
 /** Portrait turns like a book on its long edge, landscape on its short one (RFC 8011, 5.2.8; model, Turning over). */
-function sidesOf({ sides }: Wishes, documents: readonly DocumentFacts[]): Partial<Ticket> {
+function sidesOf({ sides }: Pick<Wishes, 'sides'>, documents: readonly DocumentFacts[]): Partial<Ticket> {
   if (sides === null) return {};
   if (sides === 'one-sided') return { sides };
   const likeBook = (sides === 'two-sided-long-edge') !== isLandscape(documents);

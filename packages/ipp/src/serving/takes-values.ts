@@ -1,4 +1,4 @@
-import { collections, firstNumber, firstString, type Attributes, type Value } from '../message';
+import { allStrings, collections, firstNumber, firstString, type Attributes, type Value } from '../message';
 
 /** As JSON tells values apart. */
 const isSame = (one: Value, other: Value): boolean => JSON.stringify(one) === JSON.stringify(other);
@@ -14,6 +14,7 @@ export function takesValues(told: Attributes, name: string, values: readonly Val
     const [media, ...others] = collections({ [name]: values }, name);
     return values.length === 1 && others.length === 0 && media !== undefined && takesMedia(told, media);
   }
+  if (name === 'overrides') return collections({ [name]: values }, name).every((one) => takesOverride(told, one));
   const supported = told[`${name}-supported`] ?? [];
   return values.every((value) => supported.some((one) => isSame(one, value) || isWithin(value, one)));
 }
@@ -43,4 +44,14 @@ function takesMedia(told: Attributes, media: Attributes): boolean {
   if (!media['media-size']) return true;
   const measure = collections(media, 'media-size')[0] ?? {};
   return (firstNumber(measure, 'x-dimension') ?? 0) > 0 && (firstNumber(measure, 'y-dimension') ?? 0) > 0;
+}
+
+/** Pages, and of them only what may differ from page to page (PWG 5100.6, overrides-supported). */
+function takesOverride(told: Attributes, { pages = [], ...others }: Attributes): boolean {
+  const mayDiffer = allStrings(told, 'overrides-supported');
+  return (
+    pages.length > 0 &&
+    areRanges(pages) &&
+    Object.entries(others).every(([name, values]) => mayDiffer.includes(name) && takesValues(told, name, values))
+  );
 }

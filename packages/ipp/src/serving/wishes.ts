@@ -22,9 +22,14 @@ export interface Wishes {
   readonly quality: Ticket['quality'] | null;
   readonly scaling: string | null;
   readonly outputBin: string | null;
+  /** Pages that are to be printed otherwise (PWG 5100.6, overrides); the first that names a page counts. */
+  readonly overrides: readonly Override[];
   /** Attributes that were asked for and cannot be had, by name. */
   readonly left: readonly string[];
 }
+
+/** What is asked for some pages alone. */
+export type Override = Pick<Wishes, 'size' | 'type' | 'tray' | 'sides' | 'pages'>;
 
 /** Job template attributes that are understood, and so may be in a job (RFC 8011, section 5.2, where no other is named). */
 export const WISHED = [
@@ -43,6 +48,7 @@ export const WISHED = [
   'print-scaling',
   'output-bin',
   'finishings',
+  'overrides',
   'printer-resolution',
   'print-content-optimize',
   'print-rendering-intent',
@@ -52,26 +58,20 @@ const QUALITIES: Readonly<Record<number, Ticket['quality']>> = { 3: 'draft', 4: 
 
 /** Reads what a job asks for. @param left names of attributes that are not taken */
 export function wishesOf(template: Attributes, left: readonly string[] = []): Wishes {
-  const media = collections(template, 'media-col')[0] ?? {};
   const mode = firstString(template, 'print-color-mode');
   const handling = firstString(template, 'multiple-document-handling');
   const collating = firstString(template, 'sheet-collate');
-  const source = firstString(media, 'media-source');
   const orientation = firstNumber(template, 'orientation-requested');
   // 3: none (RFC 8011, 5.2.6).
   const finishings = (template['finishings'] ?? []).some((one) => one.tag === 'enum' && one.value !== 3);
   return {
     copies: firstNumber(template, 'copies'),
     collate: collating ? collating === 'collated' : handling ? !handling.includes('uncollated') : null,
-    sides: firstString(template, 'sides') as Wishes['sides'],
-    size: sizeOf(media) ?? firstString(template, 'media'),
-    type: firstString(media, 'media-type'),
-    tray: source === 'auto' ? null : source,
+    ...paperOf(template),
     pagesPerSide: firstNumber(template, 'number-up'),
     flow: firstString(template, 'presentation-direction-number-up'),
-    pages: (template['page-ranges'] ?? []).flatMap((one) =>
-      one.tag === 'rangeOfInteger' ? [[one.value.lower, one.value.upper] as const] : [],
-    ),
+    pages: rangesOf(template, 'page-ranges'),
+    overrides: collections(template, 'overrides').map((one) => ({ ...paperOf(one), pages: rangesOf(one, 'pages') })),
     // Portrait and reversed portrait, landscape and reversed landscape (RFC 8011, 5.2.10).
     orientation: orientation === null ? null : orientation === 3 || orientation === 6 ? 'portrait' : 'landscape',
     monochrome: mode === null ? null : MONOCHROME.has(mode),
@@ -81,6 +81,23 @@ export function wishesOf(template: Attributes, left: readonly string[] = []): Wi
     left: [...left, ...(finishings ? ['finishings'] : [])],
   };
 }
+
+/** What is asked of paper and sides, for the job or for some of its pages. */
+function paperOf(attributes: Attributes): Pick<Wishes, 'sides' | 'size' | 'type' | 'tray'> {
+  const media = collections(attributes, 'media-col')[0] ?? {};
+  const source = firstString(media, 'media-source');
+  return {
+    sides: firstString(attributes, 'sides') as Wishes['sides'],
+    size: sizeOf(media) ?? firstString(attributes, 'media'),
+    type: firstString(media, 'media-type'),
+    tray: source === 'auto' ? null : source,
+  };
+}
+
+const rangesOf = (attributes: Attributes, name: string): (readonly [number, number])[] =>
+  (attributes[name] ?? []).flatMap((one) =>
+    one.tag === 'rangeOfInteger' ? [[one.value.lower, one.value.upper] as const] : [],
+  );
 
 /** Words of print-color-mode (PWG 5100.13, 6.2.3) that mean no colour. */
 const MONOCHROME = new Set(['monochrome', 'auto-monochrome', 'process-monochrome', 'bi-level', 'process-bi-level']);
