@@ -50,6 +50,38 @@ test('the same from the command line: planned against the printer, sent as one j
   expect(await world.delivered(2)).toEqual([]);
 });
 
+test('a ticket is sent to the Desk as to any printer: what it says of pages, paper and sides lies there', async ({
+  world,
+}, testInfo) => {
+  const ticket = {
+    version: 1,
+    title: 'Manual',
+    documents: [{ file: 'manual.pdf', pages: '1-4' }],
+    copies: 2,
+    sides: 'two-sided',
+    tray: 'tray-1',
+    routes: [{ pages: '1', tray: 'tray-2', sides: 'one-sided' }],
+  };
+  writeFileSync(testInfo.outputPath('ticket.json'), JSON.stringify(ticket));
+  copyFileSync(MANUAL, testInfo.outputPath('manual.pdf'));
+  const told = execFileSync(
+    process.execPath,
+    [FOGLIO, 'send', 'ticket.json', '--to', world.queueUri('desk'), '--yes'],
+    { cwd: testInfo.outputDir, encoding: 'utf8' },
+  );
+  expect(told).toMatch(/^job \d+ completed: 6 sheets\n$/);
+  const [job] = await world.api<{ ticket: object; came: { name: string } }[]>('/jobs');
+  expect(job).toMatchObject({
+    came: { name: 'Manual' },
+    ticket: {
+      copies: 2,
+      sides: 'two-sided',
+      tray: 'tray-1',
+      routes: [{ pages: '1', tray: 'tray-2', sides: 'one-sided' }],
+    },
+  });
+});
+
 test('what changed at the printer while a person read is not printed', async ({ world }, testInfo) => {
   const ticket = { version: 1, documents: [{ file: 'manual.pdf', pages: '1-7' }], tray: 'tray-1', copies: 30 };
   writeFileSync(testInfo.outputPath('ticket.json'), JSON.stringify(ticket));

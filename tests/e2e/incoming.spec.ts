@@ -161,7 +161,10 @@ test('cancelled from the program: waiting, it goes from the Desk; being printed,
   // Nothing comes out while it is jammed.
   await world.api('/printers/upper-office/panel/fault', { fault: 'media-jam' }, 'PUT');
   const { 'job-id': moving } = await printer.print(LETTER, Buffer.from(numberedPdf(1)), { copies: 40 });
-  await printer.until(moving, 'processing');
+  expect(await printer.until(moving, 'processing-stopped')).toMatchObject({
+    'job-state-reasons': 'printer-stopped',
+    'job-state-message': expect.stringContaining('jam'),
+  });
   await printer.cancel(moving);
   await printer.until(moving, 'canceled');
   expect(await world.delivered(1)).toEqual([]);

@@ -42,6 +42,7 @@ export function served(machine: Machine): ServedPrinter {
       return describeJob(known(job));
     },
     cancel: (job) => machine.cancel(known(job)),
+    identify: () => console.log(`${machine.profile.name} is here.`),
     ofJob: new Map([
       [OPERATIONS.holdJob, { whyNot: 'has begun', do: (id) => machine.hold(known({ id })) }],
       [OPERATIONS.releaseJob, { whyNot: 'is not held', do: (id) => machine.release(known({ id })) }],

@@ -14,8 +14,12 @@ import {
 } from '@foglio/ipp';
 import fc from 'fast-check';
 import { enums, Printer, type Parsed } from 'ipp';
+import sharp from 'sharp';
 import request from 'supertest';
 import { listen, type Listener } from '../../../packages/ipp/test/second-opinion';
+import { declaredIn } from '../../../packages/ipp/test/standard-syntaxes';
+import { pwgRaster, type Drawn } from '../../../packages/pdf/test/intake/pwg-raster';
+import { embeddedPictures } from '../../../packages/pdf/test/poppler';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
 import { startServer, type RunningServer } from './running-server';
 
@@ -239,6 +243,39 @@ test('pictures and texts are taken, by what they say they are or by what is in t
   );
 });
 
+test('20 pages of PWG Raster, compressed, lie on the Desk pixel by pixel as they were sent', async () => {
+  const pages = Array.from({ length: 20 }, (_, page): Drawn => ({
+    kind: 'sgray_8',
+    width: 120,
+    height: 90,
+    dpi: 300,
+    pixels: Uint8Array.from({ length: 120 * 90 }, (__, at) => (at * (page + 1) + (at >> 5)) & 255),
+  }));
+  const asked = {
+    'document-format': format('image/pwg-raster'),
+    compression: keyword('gzip'),
+    'job-name': name('Raster'),
+  };
+  const answer = await post(message(OPERATIONS.printJob, asked), gzipSync(pwgRaster(pages)));
+  expect(answer.code).toBe(STATUS.ok);
+  const { ticket } = await jobNamed('Raster');
+  const content = await fetch(`${server.base}/api/files/${ticket.documents[0]!.file}/content`);
+  const pictures = embeddedPictures(new Uint8Array(await content.arrayBuffer()));
+  expect(pictures.map(({ dpi }) => dpi)).toEqual(pages.map(() => [300, 300]));
+  for (const [at, { png }] of pictures.entries()) {
+    const { data } = await sharp(png).toColourspace('b-w').removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    expect([at, data.equals(pages[at]!.pixels)]).toEqual([at, true]);
+  }
+});
+
+test('asked which printer it is, it shows itself to whoever has Foglio open', async () => {
+  const heard = new Promise<string>((resolve) =>
+    server.presence.on('news', (topic, key) => topic === 'identify' && resolve(key)),
+  );
+  expect((await post(message(OPERATIONS.identifyPrinter, {}))).code).toBe(STATUS.ok);
+  expect(await heard).toBe('desk');
+});
+
 test('jobs are listed by where they are, whose they are, and how many', async () => {
   const listed = async (more: Attributes): Promise<number> =>
     (await post(message(OPERATIONS.getJobs, more))).groups.filter(({ tag }) => tag === 'job').length;
@@ -249,19 +286,19 @@ test('jobs are listed by where they are, whose they are, and how many', async ()
   expect(await listed({})).toBe(0);
 });
 
-// PWG 5100.14-2020, 5.1 (operations) and 5.3 to 5.5 (attributes), from memory.
+// What PWG 5100.14-2020 requires (5.1 operations, 5.3 to 5.5 attributes), each with where it is declared; from memory.
 const REQUIRED_OPERATIONS = [
-  'printJob',
-  'validateJob',
-  'createJob',
-  'sendDocument',
-  'cancelJob',
-  'getJobAttributes',
-  'getJobs',
-  'getPrinterAttributes',
-  'cancelMyJobs',
-  'closeJob',
-  'identifyPrinter',
+  ['printJob', 'RFC 8011, 4.2.1'],
+  ['validateJob', 'RFC 8011, 4.2.3'],
+  ['createJob', 'RFC 8011, 4.2.4'],
+  ['sendDocument', 'RFC 8011, 4.3.1'],
+  ['cancelJob', 'RFC 8011, 4.3.3'],
+  ['getJobAttributes', 'RFC 8011, 4.3.4'],
+  ['getJobs', 'RFC 8011, 4.2.6'],
+  ['getPrinterAttributes', 'RFC 8011, 4.2.5'],
+  ['cancelMyJobs', 'PWG 5100.11, 4.2'],
+  ['closeJob', 'PWG 5100.7, 5.1'],
+  ['identifyPrinter', 'PWG 5100.13, 4.1'],
 ] as const;
 
 const REQUIRED_ATTRIBUTES = `charset-configured charset-supported color-supported compression-supported copies-default
@@ -285,16 +322,20 @@ printer-supply-info-uri printer-up-time printer-uri-supported printer-uuid pwg-r
 pwg-raster-document-sheet-back pwg-raster-document-type-supported queued-job-count sides-default sides-supported
 uri-authentication-supported uri-security-supported which-jobs-supported`.split(/\s+/);
 
-test.each(REQUIRED_ATTRIBUTES)('%s is told (PWG 5100.14, 5.3 to 5.5)', async (attribute) => {
-  const asked = { 'requested-attributes': keyword(attribute) };
-  const { code, groups } = await post(message(OPERATIONS.getPrinterAttributes, asked));
-  expect(code).toBe(STATUS.ok);
-  const told = groups.find(({ tag }) => tag === 'printer')?.attributes ?? {};
-  expect(Object.keys(told)).toEqual([attribute]);
-  expect(told[attribute]!.length).toBeGreaterThan(0);
-});
+test.each(REQUIRED_ATTRIBUTES.map((name) => [name, declaredIn(name)] as const))(
+  '%s is told (%s)',
+  async (attribute, section) => {
+    expect(section).toMatch(/^(RFC|PWG) \d+/);
+    const asked = { 'requested-attributes': keyword(attribute) };
+    const { code, groups } = await post(message(OPERATIONS.getPrinterAttributes, asked));
+    expect(code).toBe(STATUS.ok);
+    const told = groups.find(({ tag }) => tag === 'printer')?.attributes ?? {};
+    expect(Object.keys(told)).toEqual([attribute]);
+    expect(told[attribute]!.length).toBeGreaterThan(0);
+  },
+);
 
-test.each(REQUIRED_OPERATIONS)('%s is done (PWG 5100.14, 5.1)', async (operation) => {
+test.each(REQUIRED_OPERATIONS)('%s is done (%s)', async (operation) => {
   const answer = await post(message(OPERATIONS[operation], { 'job-id': integer(2 ** 30) }));
   expect([STATUS.operationNotSupported, STATUS.internalError]).not.toContain(answer.code);
 });

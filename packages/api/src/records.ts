@@ -265,6 +265,7 @@ export const newsRecord = {
     ),
     about('file', 'More became known of a document; by its SHA-256.'),
     about('series', 'It changed, or what is under way of it.'),
+    about('identify', 'A program wants a person to see which printer a queue is; by its name.'),
     about('setup', 'A set-up was saved, changed or removed.'),
     about('incoming', 'Another program printed, or what becomes of that changed.'),
     record('Beat', { topic: { const: 'beat' } }, { description: 'Nothing new: the connection stands.' }),

@@ -210,6 +210,9 @@ const SYNTAXES: Readonly<Record<string, Syntax>> = {
   'printer-output-tray': other('octetString', 'PWG 5100.13, 6.6.18', 1023),
 };
 
+/** Where an attribute is declared, "RFC 8011, 5.4.9"; null: by no standard in the table. */
+export const declaredIn = (name: string): string | null => SYNTAXES[name]?.declared ?? null;
+
 /** What of some attributes is not as the standards declare it, one by one; empty where all is. */
 export const againstStandards = (attributes: Attributes): string[] =>
   Object.entries(attributes).flatMap(([name, values]) => values.flatMap((value) => breaches(name, value)));

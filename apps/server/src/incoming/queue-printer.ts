@@ -19,6 +19,7 @@ import type { PdfWorkers } from '../pdf/pdf-workers';
 import { cancelSending } from '../sendings/cancel';
 import { cameWhole, withdraw } from './arrival';
 import { changeIncoming, enterIncoming, findIncoming, listIncoming, servedJob, type Incoming } from './incoming-store';
+import { Turns } from './turns';
 import { attributesOf, COMPRESSIONS, FORMATS, QUEUE_OPERATIONS, templateOf, type Queue } from './queue';
 import { eq, sql } from 'drizzle-orm';
 
@@ -77,6 +78,8 @@ export function queuePrinter(parts: QueueParts, queue: Queue): ServedPrinter {
       await db.transaction((tx) => cameWhole(tx, queue, job.id));
       return again(job);
     },
+    // Whoever has the application open sees it there.
+    identify: async () => void (await db.execute(sql`select pg_notify('foglio_news', ${`identify ${queue.name}`})`)),
     cancel: async ({ id }) => {
       const found = await findIncoming(db, queue.name, id);
       return found !== null && cancel(db, found);
@@ -89,6 +92,9 @@ const STARTED = new Date();
 /** Longer is no name of a file or a person (RFC 8011, 5.1.3). */
 const cut = (name: string): string => name.replaceAll('\0', '').slice(0, 255);
 
+/** Each document that is taken in has a process of its own; more of them would only keep each other waiting. */
+const TAKING_IN = new Turns(4, 64);
+
 /** Takes a document in like an upload, and answers for it only once it is stored. */
 async function takeDocument(
   { db, workers, uploadLimit }: QueueParts,
@@ -98,11 +104,15 @@ async function takeDocument(
 ): Promise<void> {
   const settled = (content: string): void => void enqueueReading(db, content);
   let content: StoredContent;
+  if (TAKING_IN.isFull) {
+    // Programs try again by themselves (RFC 8011, B.1.5.8); with the next document the job goes on.
+    throw new Refusal(STATUS.busy, 'too many documents come at once; try again in a moment');
+  }
   try {
     content = await inScratchFolder(async (path) => {
       const file = await receive(document.bytes, path('incoming'), uploadLimit, tooLarge);
       if (file.bytes === 0) throw new Refusal(STATUS.badRequest, 'no document came');
-      return storeContent(db, file, workers, { settled });
+      return TAKING_IN.take(() => storeContent(db, file, workers, { settled }));
     });
   } catch (error) {
     await changeIncoming(db, id, ['open'], { state: 'aborted', message: sayTrouble(error) });

@@ -9,6 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { filter } from 'rxjs';
 import { Arrivals } from './documents/arrivals';
@@ -178,6 +179,11 @@ export class App {
   constructor() {
     // Sounds wherever one is, for who wants it.
     inject(Chime);
+    const notices = inject(MatSnackBar);
+    inject(News)
+      .of('identify')
+      .pipe(takeUntilDestroyed())
+      .subscribe(({ id }) => notices.open(`A program asks which printer “${id}” is: it is here, in Foglio.`, 'Close'));
     const injector = inject(Injector);
     // A button that led to another screen took the focus with it: the next key goes on from where that one begins.
     inject(Router)

@@ -91,6 +91,7 @@ async function perform(asked: Asked, printer: ServedPrinter): Promise<Answer> {
     case OPERATIONS.cancelMyJobs:
       return cancelMyJobs(operation, printer);
     case OPERATIONS.identifyPrinter:
+      await printer.identify();
       return { status: STATUS.ok };
     default:
       return ofItsOwn(message.code, operation, printer);

@@ -93,6 +93,8 @@ export interface ServedPrinter {
   readonly close: (job: ServedJob) => Promise<ServedJob>;
   /** False where it is over. */
   readonly cancel: (job: ServedJob) => Promise<boolean>;
+  /** Somebody wants to know which printer this is (PWG 5100.13, 4.1). */
+  readonly identify: () => void | Promise<void>;
   /** Operations of its own: of a job, or of the whole printer. */
   readonly ofJob?: ReadonlyMap<number, { readonly whyNot: string; readonly do: (id: number) => Promise<boolean> }>;
   readonly ofPrinter?: ReadonlyMap<number, () => void | Promise<void>>;
