@@ -10,8 +10,15 @@ test('the usual values', () => {
     port: 4800,
     webFolder: '/web',
     uploadLimit: 512 * 1024 * 1024,
+    // Nobody from elsewhere prints, and nobody is told, unless somebody wants that.
+    ipp: { host: '127.0.0.1', port: 8632, announce: false },
     printers: [],
   });
+});
+
+test('where Foglio can be printed to, and whether the net is told', () => {
+  const env = { ...least, FOGLIO_IPP_HOST: '0.0.0.0', FOGLIO_IPP_PORT: '631', FOGLIO_DNS_SD: 'yes' };
+  expect(readConfig(env, '/web').ipp).toEqual({ host: '0.0.0.0', port: 631, announce: true });
 });
 
 test('printers with their profiles', () => {
