@@ -45,8 +45,11 @@ test('a route is written, a sheet opened large, and one line said for all docume
   await tabTo(page, /^all 3 pages$/);
   await tabTo(page, /^Page 1 of each document comes from Tray 2/);
   await page.keyboard.press('Enter');
+  // A key that comes before what was opened has the focus is a key to the screen behind it.
+  await expect(page.locator('fo-routes-editor :focus')).toHaveCount(1);
   await tabTo(page, 'And also, of route 1');
   await page.keyboard.press('Enter');
+  await expect(page.locator('fo-routes-editor .panel :focus')).toHaveCount(1);
   await tabTo(page, /^In grey or colour|^Grey|colour/i);
   await page.keyboard.press('Enter');
   await expect(page.locator(':focus').and(page.getByRole('radio'))).toHaveCount(1);
@@ -107,7 +110,7 @@ test('Printers and Set-ups: an entry of the list, and what there is to do with i
   await expect(page.getByRole('textbox', { name: 'Name' })).toHaveValue('Letters');
   await tabTo(page, /^one copy$/);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('dialog')).toBeVisible();
+  await expect(page.locator('fo-phrase-popover :focus')).toHaveCount(1);
   await page.keyboard.press('Escape');
   await expect(page.locator(':focus')).toHaveText('one copy');
 });
