@@ -139,10 +139,11 @@ free_port() {
   ' "${1:-0}"
 }
 
-# The same as last time under this name, where it is still free.
+# The one that is wanted, otherwise the same as last time under this name, otherwise the usual one; another where it is not free.
+# $1: name, $2: usual, $3: wanted
 remembered_port() {
   local file=$STATE/$1.port port
   # Read before it is written: both at once, the file would be emptied first now and then.
-  port=$(free_port "$(cat "$file" 2>/dev/null || echo "${2:-0}")")
+  port=$(free_port "${3:-$(cat "$file" 2>/dev/null || echo "${2:-0}")}")
   printf '%s\n' "$port" | tee "$file"
 }

@@ -87,9 +87,9 @@ for PRINTER in upper-office library box-office; do
   PRINTERS+=("$PRINTER" "$PRINTER_PORT" "$PROFILE")
 done
 
-PORT=$(remembered_port "$NAME/server" "${PORT:-4800}")
+PORT=$(remembered_port "$NAME/server" 4800 "${PORT:-}")
 export PORT
-FOGLIO_IPP_PORT=$(remembered_port "$NAME/ipp" "${FOGLIO_IPP_PORT:-8632}")
+FOGLIO_IPP_PORT=$(remembered_port "$NAME/ipp" 8632 "${FOGLIO_IPP_PORT:-}")
 export FOGLIO_IPP_PORT
 FOGLIO_PRINTERS=$(node -p '
   const entries = [];

@@ -1,4 +1,3 @@
-import { setTimeout as wait } from 'node:timers/promises';
 import { numberedPdf } from '../../packages/pdf/test/make-pdf';
 import { BenchPage } from './bench-page';
 import { JobPrinter, type JobTold } from './job-printer';
@@ -25,6 +24,9 @@ async function offered(world: World, name: string, ticket: object = LETTERHEAD):
   const { queue } = await world.api<Setup>(`/setups/${id}`, { offered: true }, 'PUT');
   return new JobPrinter(world.queueUri(queue!));
 }
+
+/** Jobs that come at the same time. */
+const AT_ONCE = 4;
 
 const LETTER = { name: 'Letter to Mrs Vale', user: 'anna' };
 
@@ -88,10 +90,12 @@ test('one that does not fit waits with the reason, is settled on the Bench, and 
   world,
 }) => {
   const printer = await offered(world, 'Contract on letterhead');
+  await page.goto(world.base);
+  await expect(page.getByText('No jobs yet')).toBeVisible();
   const { 'job-id': id } = await printer.print(LETTER, Buffer.from(numberedPdf(2, 842, 1191)));
   const held = await printer.until(id, 'pending-held');
   expect(held['job-state-message']).toContain('holds A4');
-  await page.goto(world.base);
+  // It comes to the Desk at once, and that it waits a moment later.
   const entry = page.getByRole('link', { name: /^Letter to Mrs Vale/ });
   await expect(entry).toContainText('waits');
   await entry.click();
@@ -178,16 +182,22 @@ test.describe('the server is killed', () => {
     const printer = await offered(world, 'Straight on', { version: 1, documents: [{ file: '*' }], tray: 'tray-1' });
     const accepted = new Map<string, JobTold>();
     const lost: string[] = [];
-    for (let round = 0; round < 6; round += 1) {
-      const printing = Array.from({ length: 4 }, async (_, at) => {
+    // In each round after so many answers: from before the first to after the last.
+    for (let round = 0; round <= AT_ONCE; round += 1) {
+      let answered: () => void = () => undefined;
+      const enough = new Promise<void>((resolve) => (answered = resolve));
+      let answers = 0;
+      const printing = Array.from({ length: AT_ONCE }, async (_, at) => {
         const name = `round ${round}, job ${at}`;
         try {
           accepted.set(name, await printer.print({ name, user: 'anna' }, Buffer.from(numberedPdf(1 + at))));
         } catch {
           lost.push(name);
         }
+        answers += 1;
+        if (answers >= round) answered();
       });
-      await wait(60 * round);
+      if (round > 0) await enough;
       await world.killServer();
       await Promise.all(printing);
       await world.startServer();
@@ -201,6 +211,6 @@ test.describe('the server is killed', () => {
       expect(more).toEqual([]);
       expect(['sent', 'aborted', undefined]).toContain(found?.state);
     }
-    expect(accepted.size + lost.length).toBe(24);
+    expect(accepted.size + lost.length).toBe(AT_ONCE * (AT_ONCE + 1));
   });
 });

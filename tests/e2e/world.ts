@@ -274,16 +274,24 @@ export class World {
   async api<T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST'): Promise<T> {
     const json = { 'Content-Type': 'application/json' };
     const init = body === undefined ? {} : { headers: json, body: JSON.stringify(body) };
+    await this.hear();
     const answer = await fetch(`${this.base}/api${path}`, { method, ...init });
     const read = (await answer.json()) as T;
     if (!answer.ok) throw new Error(`${method} ${path}: ${JSON.stringify(read)}`);
     return read;
   }
 
+  /**
+   * What kept this process busy, a file that was made or a command that was waited for, may have lasted until the server
+   * closed the connection: that is heard of first, so that nothing is asked on one that is gone.
+   */
+  private async hear(): Promise<void> {
+    await turn();
+    await turn();
+  }
+
   async upload(bytes: Buffer, name: string): Promise<string> {
-    // Making a file keeps this process busy, and the server may have closed the connection meanwhile: hear of it first.
-    await turn();
-    await turn();
+    await this.hear();
     const answer = await fetch(`${this.base}/api/files?name=${name}`, { method: 'POST', body: new Uint8Array(bytes) });
     return ((await answer.json()) as { id: string }).id;
   }

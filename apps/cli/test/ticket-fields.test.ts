@@ -1,47 +1,21 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir, userInfo } from 'node:os';
-import { join } from 'node:path';
+import { userInfo } from 'node:os';
 import { ticketSchema, type Plan, type TicketInput } from '@foglio/core';
 import { readPlan } from '@foglio/core/validate';
-import { main } from '../src/main';
-import { labelledPdf } from './labelled-pdf';
+import { atCommandLine } from './at-command-line';
 
 /** Every field of the ticket answers at the command line. */
 
-let folder: string;
-let printed: string;
-let complained: string;
-
-beforeAll(() => {
-  folder = mkdtempSync(join(tmpdir(), 'foglio-fields-'));
-  writeFileSync(join(folder, 'manual.pdf'), labelledPdf());
-});
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
-
-beforeEach(() => {
-  printed = '';
-  complained = '';
-  jest.spyOn(process.stdout, 'write').mockImplementation((text) => ((printed += String(text)), true));
-  jest.spyOn(process.stderr, 'write').mockImplementation((text) => ((complained += String(text)), true));
-});
-afterEach(() => jest.restoreAllMocks());
-
-async function run(ticket: object, printer?: object): Promise<number> {
-  writeFileSync(join(folder, 'ticket.json'), JSON.stringify(ticket));
-  if (printer) writeFileSync(join(folder, 'printer.json'), JSON.stringify(printer));
-  const profile = printer ? ['--printer', join(folder, 'printer.json')] : [];
-  return main(['node', 'foglio', 'plan', join(folder, 'ticket.json'), '--json', ...profile]);
-}
+const cli = atCommandLine();
 
 type Settings = Omit<Partial<TicketInput>, 'version' | 'documents'>;
 
 const document = { file: 'manual.pdf', pages: '7-14' };
 
 async function planOf(settings: Settings, documents: object[] = [document], printer?: object): Promise<Plan> {
-  printed = '';
-  await run({ version: 1, documents, ...settings }, printer);
-  expect(complained).toBe('');
-  return readPlan(JSON.parse(printed));
+  cli.forget();
+  await cli.run({ version: 1, documents, ...settings }, printer);
+  expect(cli.complained).toBe('');
+  return readPlan(JSON.parse(cli.printed));
 }
 
 const pagesOf = (plan: Plan): string =>
@@ -140,9 +114,11 @@ const FIELDS: Record<string, () => Promise<void>> = {
   'pieces.count': async () => {
     const plan = await planOf({ pieces: { count: 3 } }, [{ ...document, pages: '7-8' }]);
     expect([pagesOf(plan), plan.tally.pieces]).toEqual(['7/- 8/- 7/-', 3]);
-    expect(complained).toBe('');
-    expect(await run({ version: 1, documents: [document], pieces: { count: 3 }, layout: { kind: 'booklet' } })).toBe(2);
-    expect(complained).toContain('pieces: only pages in a grid are cut into pieces');
+    expect(cli.complained).toBe('');
+    expect(
+      await cli.run({ version: 1, documents: [document], pieces: { count: 3 }, layout: { kind: 'booklet' } }),
+    ).toBe(2);
+    expect(cli.complained).toContain('pieces: only pages in a grid are cut into pieces');
   },
   'pieces.fill': async () => {
     const layout = { kind: 'grid' as const, pagesPerSide: 4 as const };
@@ -355,101 +331,4 @@ test('no field of the ticket is left out below', () => {
 test.each(Object.keys(FIELDS))('%s', async (field) => {
   expect.hasAssertions();
   await FIELDS[field]!();
-});
-
-describe('what cannot be is told in one clear line: the file, the place and the repair', () => {
-  const grid = (settings: object) => ({ layout: { kind: 'grid', ...settings } });
-  test.each<[string, object, string]>([
-    ['an unknown field', { colour: 'auto' }, 'the ticket: unknown field "colour"; remove it or correct its name'],
-    [
-      'an unknown field within',
-      { paper: { sise: 'a4' } },
-      'paper: unknown field "sise"; remove it or correct its name',
-    ],
-    ['a wrong type', { copies: '3' }, 'copies: wrong type; write a value of type integer'],
-    ['no copies', { copies: 0 }, 'copies: out of range; write a number >= 1'],
-    ['half a copy', { copies: 1.5 }, 'copies: wrong type; write a value of type integer'],
-    [
-      'a part without its height',
-      { routes: [{ pages: '7', part: { left: 1, top: 2, width: 3 } }] },
-      'routes[0].part: "height" is missing; add it',
-    ],
-    [
-      'a part off the page',
-      { routes: [{ pages: '7', part: { left: -1, top: 2, width: 3, height: 4 } }] },
-      'routes[0].part.left: out of range; write a number >= 0',
-    ],
-    [
-      'no such part',
-      { routes: [{ pages: '7', part: 'half' }] },
-      'routes[0].part: not one of the possible values; write "whole", "content"',
-    ],
-    ['9 rows', grid({ columns: 2, rows: 9 }), 'layout.rows: out of range; write a number <= 8'],
-    ['rows without columns', grid({ rows: 2 }), 'layout.columns: rows are given without columns; give both or neither'],
-    [
-      '5 pages a side',
-      grid({ pagesPerSide: 5 }),
-      'layout.pagesPerSide: not one of the possible values; write 1, 2, 4, 6, 8, 9, 16',
-    ],
-    ['0 percent', { scale: { mode: 'percent', percent: 0 } }, 'scale.percent: out of range; write a number > 0'],
-    [
-      'a kind of layout nobody knows',
-      { layout: { kind: 'spiral' } },
-      'layout: "spiral" is no known kind; write the kind "grid", "booklet" or "tiles"',
-    ],
-    [
-      'a booklet with rows',
-      { layout: { kind: 'booklet', rows: 2 } },
-      'layout: unknown field "rows"; remove it or correct its name',
-    ],
-    [
-      'a size that is none',
-      { paper: { size: 'foolscap' } },
-      'paper.size: "foolscap" is not a PWG 5101.1 size name; write "as-page" or one like "iso_a4_210x297mm"',
-    ],
-    [
-      'a route that does nothing',
-      { routes: [{ pages: '1' }] },
-      'routes[0]: a route must change something; give it rotate, part, sides, layout, paper, scale, margin, color, tray, outputBin or ownSheet',
-    ],
-    [
-      'a route of a document that is not there',
-      { routes: [{ pages: '1', document: 2, tray: 'tray-1' }] },
-      'routes[0].document: document 2 is not in the ticket, which has 1; write a number from 1 to 1',
-    ],
-    ['a layout without its kind', { layout: { pagesPerSide: 2 } }, 'layout: "kind" is missing; add it'],
-    ['another version', { version: 2 }, 'version: another value is needed; write 1'],
-    ['no documents', { documents: [] }, 'documents: there are too few; give at least 1'],
-    [
-      'a page that is not there',
-      { documents: [{ file: 'manual.pdf', pages: '18-30' }] },
-      'documents[0].pages, character 4: page 30 is not in manual.pdf, whose last page is 20; expected a page from 1 to 20',
-    ],
-    [
-      'a heading that is not there',
-      { documents: [{ file: 'manual.pdf', pages: '"Nowhere"' }] },
-      'documents[0].pages, character 1: "Nowhere" is not a heading of manual.pdf; expected the title of a heading',
-    ],
-    [
-      'a section that is not there',
-      { documents: [{ file: 'manual.pdf', pages: '99:' }] },
-      'documents[0].pages, character 1: section 99 is not in manual.pdf, which has 3; expected a section from 1 to 3',
-    ],
-    [
-      'a gutter wider than the paper',
-      { ...grid({ columns: 8, rows: 8, gutter: 100 }) },
-      'layout.gutter: a gutter of 100 mm leaves nothing of A4; write a narrower gutter or fewer pages a side',
-    ],
-    [
-      'margins that meet',
-      { paper: { size: 'iso_a7_74x105mm' }, margin: 40 },
-      'margin: a margin of 40 mm leaves nothing of A7; write a smaller margin or take larger paper',
-    ],
-  ])('%s', async (_what, settings, message) => {
-    expect(await run({ version: 1, documents: [document], ...settings })).toBe(2);
-    expect(complained).toMatch(`${join(folder, 'ticket.json')}: ${message}`);
-    expect(complained.trim().split('\n')).toHaveLength(1);
-    expect(complained).toContain('; ');
-    expect(printed).toBe('');
-  });
 });

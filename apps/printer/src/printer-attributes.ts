@@ -27,6 +27,7 @@ export function attributesOf(machine: Machine, address: string): Attributes {
     template: JOB_TEMPLATE,
     mostCopies: MOST_COPIES,
     otherSizes: [],
+    isAnySize: false,
     rasterDpi: [],
     moreInfo: panel,
     icons: [],

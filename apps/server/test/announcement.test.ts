@@ -42,6 +42,16 @@ const queue = (name: string, title: string, settings: object = {}): Queue => ({
   },
 });
 
+test('a long name is cut to what a name on the net can be (RFC 1035, 2.3.4)', () => {
+  const { told, publisher } = listening();
+  new Announcement(
+    () => 8632,
+    () => 'http://127.0.0.1:4800/print-from-programs',
+    publisher,
+  ).tell([queue('long', 'ü'.repeat(100))]);
+  expect([...told.keys()].map((label) => Buffer.byteLength(label))).toEqual([62]);
+});
+
 test('each queue is announced once, anew where something of it changes, and withdrawn when it is no longer offered', async () => {
   const { heard, told, publisher } = listening();
   const announcement = new Announcement(

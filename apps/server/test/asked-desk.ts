@@ -45,6 +45,14 @@ export class AskedDesk {
     return this.server.queueAddress('desk').replace('ipp:', 'http:');
   }
 
+  /** A set-up that is offered as a printer: its address. */
+  async offered(called: string, ticket: object): Promise<string> {
+    const saved = await request(this.server.base).post('/api/setups').send({ name: called, ticket });
+    const { id } = saved.body as { id: string };
+    const changed = await request(this.server.base).put(`/api/setups/${id}`).send({ offered: true });
+    return this.server.queueAddress((changed.body as { queue: string }).queue);
+  }
+
   async jobs(): Promise<Job[]> {
     return (await request(this.server.base).get('/api/jobs')).body as Job[];
   }
@@ -86,8 +94,13 @@ export class AskedDesk {
   }
 
   /** Sends a message and what is behind it. */
-  async post(...parts: readonly Uint8Array[]): Promise<Message> {
-    const answer = await fetch(this.wire.uri.replace('ipp:', 'http:'), {
+  post(...parts: readonly Uint8Array[]): Promise<Message> {
+    return this.postTo(this.wire.uri, ...parts);
+  }
+
+  /** The same to another queue. */
+  async postTo(uri: string, ...parts: readonly Uint8Array[]): Promise<Message> {
+    const answer = await fetch(uri.replace('ipp:', 'http:'), {
       method: 'POST',
       headers: { 'Content-Type': 'application/ipp' },
       body: Buffer.concat(parts),

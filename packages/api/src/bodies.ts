@@ -1,5 +1,5 @@
 import { printerSchema, sealOfManySchema, sealSchema } from '@foglio/core';
-import type { Described } from './records';
+import type { Described } from './record';
 
 /** What requests carry, as JSON Schemas. Tickets are read by the core, whose errors name the place and the repair. */
 

@@ -11,4 +11,6 @@ export {
 } from './operation';
 export { OPERATIONS, type Answers, type Bodies, type SendingAct, type OperationName } from './operations';
 export { PROBLEMS, type ProblemCode } from './problems';
+export * from './output-records';
+export type { Described } from './record';
 export * from './records';

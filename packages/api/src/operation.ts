@@ -1,6 +1,6 @@
 import type { JSONSchema } from 'json-schema-to-ts';
 import type { ProblemCode } from './problems';
-import type { Described } from './records';
+import type { Described } from './record';
 
 /**
  * One thing the API does, said once: the server binds and checks its routes by these, clients are typed by them, and the

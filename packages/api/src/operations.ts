@@ -1,5 +1,6 @@
 import * as bodies from './bodies';
 import { list, type AnswerOf, type BodyOf, type Operation } from './operation';
+import * as output from './output-records';
 import * as records from './records';
 import { SERIES_OPERATIONS } from './series-operations';
 
@@ -249,7 +250,7 @@ export const OPERATIONS = {
     says: 'What lies in a simulated printer’s output, the lowest sheet first.',
     status: 200,
     refuses: ['printer-away'],
-    gives: records.stackRecord,
+    gives: output.stackRecord,
   },
   takeOutput: {
     method: 'put',
@@ -357,7 +358,7 @@ export const OPERATIONS = {
     says: 'What the printer is told of each sheet.',
     status: 200,
     refuses: ['ticket-invalid'],
-    gives: records.seenRecord,
+    gives: output.seenRecord,
   },
   stack: {
     method: 'get',
@@ -365,7 +366,7 @@ export const OPERATIONS = {
     says: 'What a simulated printer delivered.',
     status: 200,
     refuses: ['printer-away'],
-    gives: records.stackRecord,
+    gives: output.stackRecord,
   },
   sendingDocument: {
     method: 'get',

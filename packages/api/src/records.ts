@@ -1,63 +1,19 @@
-import {
-  aboutDocumentSchema,
-  headingSchema,
-  pageFactsSchema,
-  printerSchema,
-  sheetSchemas,
-  ticketSchema,
-  type AboutDocument,
-  type Heading,
-  type PageFacts,
-  type Printer,
-  type Ticket,
-} from '@foglio/core';
-import type { FromSchema, JSONSchema } from 'json-schema-to-ts';
+import { aboutDocumentSchema, headingSchema, pageFactsSchema, printerSchema, ticketSchema } from '@foglio/core';
 import { PROBLEMS, type ProblemCode } from './problems';
+import {
+  count,
+  id,
+  listOfWords,
+  maybeWords,
+  moment,
+  orientation,
+  position,
+  record,
+  words,
+  type Described,
+} from './record';
 
-/**
- * What the API gives and takes, as JSON Schemas; the types follow from them. Schemas of the core are named by their title.
- */
-type Known = [
-  { pattern: { title: 'Ticket' }; output: Ticket },
-  { pattern: { title: 'Printer profile' }; output: Printer },
-  { pattern: { title: 'Page facts' }; output: PageFacts },
-  { pattern: { title: 'Heading' }; output: Heading },
-  { pattern: { title: 'About a document' }; output: AboutDocument },
-];
-
-/** What a schema describes. */
-export type Described<S extends JSONSchema> = FromSchema<S, { deserialize: Known }>;
-
-const id = { type: 'string', format: 'uuid' } as const;
-const moment = { type: 'string', format: 'date-time' } as const;
-const count = { type: 'integer', minimum: 0 } as const;
-const position = { type: 'integer', minimum: 1 } as const;
-const words = { type: 'string' } as const;
-const maybeWords = { type: ['string', 'null'] } as const;
-const listOfWords = { type: 'array', items: words } as const;
-const orientation = { enum: ['portrait', 'landscape'] } as const;
-
-/** What else there is to say of a record. */
-interface More<Q> {
-  readonly description?: string;
-  /** Fields that need not be there. */
-  readonly optional?: Q;
-}
-
-/** An object of these fields, all of which are there, and no others. */
-const record = <const T extends string, const P extends object, const Q extends object = object>(
-  title: T,
-  fields: P,
-  { description, optional }: More<Q> = {},
-) =>
-  ({
-    title,
-    ...(description === undefined ? {} : { description }),
-    type: 'object',
-    additionalProperties: false,
-    required: Object.keys(fields) as (keyof P & string)[],
-    properties: { ...fields, ...optional } as P & Q,
-  }) as const;
+/** What the API gives and takes, as JSON Schemas; the types follow from them. */
 
 const fileFields = {
   id,
@@ -278,7 +234,6 @@ export const queueRecord = record('Queue', {
   title: words,
   address: { ...words, description: 'By which programs print to it: an IPP URI.' },
   setupId: { type: ['string', 'null'], format: 'uuid', description: 'Null: the Desk.' },
-  printerId: words,
 });
 
 export const incomingRecord = record('Job that was printed to Foglio', {
@@ -311,58 +266,6 @@ export const seriesRecord = record('Series', {
 });
 
 export const seriesBrief = record('Series in brief', { ...seriesFields, files: count });
-
-const printedFace = record(
-  'Printed face',
-  { job: position, document: position, page: position },
-  { description: 'A page of one of the files that a printer was sent.' },
-);
-
-const maybeFace = { anyOf: [printedFace, { type: 'null' }] } as const;
-
-export const deliveredSheet = record(
-  'Delivered sheet',
-  {
-    job: { ...position, description: 'The number the printer gave its job.' },
-    document: { ...position, description: 'Which of the job’s documents.' },
-    index: position,
-    set: position,
-    tray: words,
-    sides: words,
-    front: position,
-    back: { type: ['integer', 'null'] },
-    upper: maybeFace,
-    lower: maybeFace,
-    spoilt: { type: 'boolean', description: 'Something was printed over what stood there.' },
-    at: moment,
-  },
-  {
-    description:
-      'As the printer delivered it: what lies up and what lies down in the output, null where nothing is printed.',
-    optional: sheetSchemas,
-  },
-);
-
-export const stackRecord = record('Stack', { delivered: { type: 'array', items: deliveredSheet }, sheets: count });
-
-export const sheetAsSeen = record('Sheet as the printer sees it', {
-  job: position,
-  document: position,
-  sheet: { ...count, description: 'Its number in the plan; 0: it stands in no set.' },
-  kind: { enum: ['sheet', 'slip', 'information'], description: 'What stands in no set is one of the last two.' },
-  pages: { type: 'array', items: position },
-  source: { ...maybeWords, description: 'The tray’s id; null: the printer chooses by the size of the page.' },
-  sides: words,
-  orientation,
-  because: { ...words, description: 'Which attributes say so.' },
-});
-
-export const seenRecord = record('Job as the printer sees it', {
-  way: words,
-  reason: words,
-  jobs: position,
-  sheets: { type: 'array', items: sheetAsSeen },
-});
 
 export const problemRecord = {
   title: 'Problem',
@@ -403,10 +306,5 @@ export type PrinterRecord = Described<typeof printerRecord>;
 export type NewsRecord = Described<typeof newsRecord>;
 export type SendingState = (typeof SENDING_STATES)[number];
 export type SendingRecord = Described<typeof sendingRecord>;
-export type PrintedFace = Described<typeof printedFace>;
-export type DeliveredSheet = Described<typeof deliveredSheet>;
-export type StackRecord = Described<typeof stackRecord>;
-export type SheetAsSeen = Described<typeof sheetAsSeen>;
-export type SeenRecord = Described<typeof seenRecord>;
 export type Caution = NonNullable<ProblemRecord['cautions']>[number];
 export type ProblemRecord = Described<typeof problemRecord>;

@@ -61,6 +61,7 @@ export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './sending/ways';
 export { pageRules, type PageRules } from './ticket/page-rules';
 export { scalesOf, type Scales } from './planning/scales';
+export { sidesOf } from './planning/run';
 export { routeCatches, type RouteCatch } from './planning/route-catches';
 export { inTwoPasses, isBacksAlone } from './planning/passes';
 export { passPlan } from './sending/pass-plan';

@@ -1,4 +1,5 @@
-import { KNOWN, KNOWN_SIZES, mmToPoints, type KnownField, type Printer, type Tray } from '@foglio/core';
+import { KNOWN, type KnownField, type Printer, type Tray } from '@foglio/core';
+import { mediaSizeName } from './media-size';
 import { allStrings, collections, firstBoolean, firstNumber, firstString, type Attributes } from './message';
 
 /** What is asked of a printer to know it: Get-Printer-Attributes, requested-attributes. */
@@ -104,24 +105,13 @@ function readTray(
   return {
     id,
     name: input.get('name') ?? null,
-    size: sizeName(x, y),
+    size: mediaSizeName(x, y),
     type: firstString(media, 'media-type'),
     weight: firstNumber(media, 'media-weight-metric'),
     capacity: amount(input.get('maxcapacity')),
     loaded: amount(input.get('level')),
     price: 0,
   };
-}
-
-/** Printers round their media to whole millimetres or hundredths of an inch, so half a millimetre counts as equal. */
-const SAME_HUNDREDTHS = 50;
-
-function sizeName(x: number, y: number): string {
-  const same = (points: number, hundredths: number): boolean =>
-    Math.abs(points - mmToPoints(hundredths / 100)) <= mmToPoints(SAME_HUNDREDTHS / 100);
-  const [short, long] = [Math.min(x, y), Math.max(x, y)];
-  const known = KNOWN_SIZES.find((size) => same(size.width, short) && same(size.height, long));
-  return known?.name ?? `custom_page_${short / 100}x${long / 100}mm`;
 }
 
 /** Level -1 and -3 mean "other" and "at least one" (RFC 3805, prtInputCurrentLevel): no amount to count with. */

@@ -1,5 +1,5 @@
 import { boolean, integer, keyword, rangeOf, type Attributes } from '../src';
-import { takesValues } from '../src/serving';
+import { takesValues, withinOctets } from '../src/serving';
 import { dateTime } from '../src/serving/moments';
 import { requested } from '../src/serving/requested';
 
@@ -12,14 +12,18 @@ test('a moment is DateAndTime in Universal Time', () => {
   });
 });
 
+const media = (members: Attributes): Attributes[string] => [{ tag: 'collection', value: members }];
+const size = (x: number, y = 29_700): Attributes => ({ 'x-dimension': [integer(x)], 'y-dimension': [integer(y)] });
+
 const TOLD: Attributes = {
   'copies-supported': [rangeOf(1, 99)],
   'sides-supported': ['one-sided', 'two-sided-long-edge'].map(keyword),
   'media-source-supported': ['auto', 'tray-1'].map(keyword),
+  'media-size-supported': [
+    ...media(size(21_000)),
+    ...media({ 'x-dimension': [rangeOf(5000, 9000)], 'y-dimension': [rangeOf(5000, 9000)] }),
+  ],
 };
-
-const size = (x: number): Attributes => ({ 'x-dimension': [integer(x)], 'y-dimension': [integer(29_700)] });
-const media = (members: Attributes): Attributes[string] => [{ tag: 'collection', value: members }];
 
 test.each<[string, Attributes[string], boolean]>([
   ['copies', [integer(99)], true],
@@ -38,7 +42,14 @@ test.each<[string, Attributes[string], boolean]>([
   ['media-col', media({ 'media-source': [keyword('tray-1')] }), true],
   ['media-col', media({ 'media-source': [keyword('tray-9')] }), false],
   ['media-col', media({ 'media-size': media(size(21_000)) }), true],
+  // Half a millimetre is lost on the way, and the paper may lie either way.
+  ['media-col', media({ 'media-size': media(size(20_990, 29_704)) }), true],
+  ['media-col', media({ 'media-size': media(size(29_700, 21_000)) }), true],
+  ['media-col', media({ 'media-size': media(size(21_200)) }), false],
+  ['media-col', media({ 'media-size': media(size(5500, 8500)) }), true],
+  ['media-col', media({ 'media-size': media(size(5500, 9100)) }), false],
   ['media-col', media({ 'media-size': media(size(-1)) }), false],
+  ['overrides', Array.from({ length: 501 }, () => integer(1)), false],
   ['media-col', [keyword('iso_a4_210x297mm')], false],
   ['job-sheets', [keyword('none')], false],
 ])('%s of %j is taken: %s', (name, values, taken) => {
@@ -62,4 +73,13 @@ test('attributes are asked for one by one, or by their groups; what is long only
   expect(names('printer-description')).toEqual(['printer-name', 'charset-supported', 'color-supported']);
   expect(names('media-col-database', 'printer-name')).toEqual(['printer-name', 'media-col-database']);
   expect(names('nothing-known')).toEqual([]);
+});
+
+test.each([
+  ['Desk', 127, 'Desk'],
+  ['Büro', 4, 'Bür'],
+  ['Büro', 2, 'B'],
+  ['€€', 5, '€'],
+])('%j within %i octets is %j', (text, most, cut) => {
+  expect(withinOctets(text, most)).toBe(cut);
 });

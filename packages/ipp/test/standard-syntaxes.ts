@@ -14,6 +14,7 @@ interface Syntax {
   /** Of strings: octets. */
   readonly longest?: number;
   readonly declared: string;
+  readonly mayBeRange?: true;
 }
 
 /** MAX (RFC 8011, 5.1.1). */
@@ -61,8 +62,9 @@ const SYNTAXES: Readonly<Record<string, Syntax>> = {
   'sheet-collate': keyword('RFC 3381, 3.1', ['collated', 'uncollated']),
   'media-col': other('collection', 'PWG 5100.3, 3.13'),
   'media-size': other('collection', 'PWG 5100.3, 3.13.8'),
-  'x-dimension': whole('PWG 5100.3, 3.13.8.1', 0),
-  'y-dimension': whole('PWG 5100.3, 3.13.8.2', 0),
+  // Of what is supported also the bounds (PWG 5100.7, 6.3).
+  'x-dimension': { ...whole('PWG 5100.3, 3.13.8.1', 0), mayBeRange: true },
+  'y-dimension': { ...whole('PWG 5100.3, 3.13.8.2', 0), mayBeRange: true },
   'media-source': keyword('PWG 5100.7, 6.3'),
   'media-type': keyword('PWG 5101.1, 4'),
   'print-color-mode': keyword('PWG 5100.13, 6.2.3', ['auto', 'color', 'monochrome']),
@@ -222,7 +224,8 @@ function breaches(name: string, value: Value): string[] {
   if (!syntax) return [`${name} is declared by no standard in the table`];
   // What is not known or not supported is said by a tag of its own, whatever the attribute (RFC 8010, 3.5.2).
   if (value.tag === 'unsupported' || value.tag === 'unknown' || value.tag === 'no-value') return [];
-  if (value.tag !== syntax.tag) return [`${name} is ${value.tag}, not ${syntax.tag} (${syntax.declared})`];
+  if (value.tag !== syntax.tag && !(syntax.mayBeRange && value.tag === 'rangeOfInteger'))
+    return [`${name} is ${value.tag}, not ${syntax.tag} (${syntax.declared})`];
   const bad = isAllowed(value, syntax) ? [] : [`${name} is ${JSON.stringify(value)} (${syntax.declared})`];
   return value.tag === 'collection' ? [...bad, ...againstStandards(value.value)] : bad;
 }

@@ -1,5 +1,7 @@
 import { Bonjour, type Service } from 'bonjour-service';
-import { FORMATS, type Queue } from './queue';
+import { withinOctets } from '@foglio/ipp/serving';
+import type { Queue } from './queue';
+import { FORMATS } from './queue-attributes';
 
 /** What programs read of a printer before they ask it (PWG 5100.14, 4.2: DNS-SD, the TXT record). */
 const txtOf = ({ name, title, uuid, printer, ticket }: Queue, page: string): Record<string, string> => ({
@@ -15,6 +17,9 @@ const txtOf = ({ name, title, uuid, printer, ticket }: Queue, page: string): Rec
   adminurl: page,
   TLS: '',
 });
+
+/** Octets of a service's name (RFC 6763, 4.1.1; RFC 1035, 2.3.4). */
+const LONGEST_LABEL = 63;
 
 /** What announces services by multicast DNS (RFC 6762). */
 export type Publisher = Pick<Bonjour, 'publish' | 'unpublishAll' | 'destroy'>;
@@ -36,13 +41,14 @@ export class Announcement {
 
   /** What is offered now. */
   tell(queues: readonly Queue[]): void {
+    const offered = new Set(queues.map(({ title }) => withinOctets(title, LONGEST_LABEL)));
     for (const [title, { service }] of this.told) {
-      if (queues.some((queue) => queue.title === title)) continue;
+      if (offered.has(title)) continue;
       withdraw(service);
       this.told.delete(title);
     }
     for (const queue of queues) {
-      const { title: name } = queue;
+      const name = withinOctets(queue.title, LONGEST_LABEL);
       const txt = txtOf(queue, this.page());
       const text = JSON.stringify(txt);
       const before = this.told.get(name);

@@ -7,7 +7,8 @@ import { documentsOf } from '../jobs/job-store';
 import { changeIncoming } from './incoming-store';
 import { enqueueSettling } from './settling';
 import { DESK } from './desk';
-import { heeded, type Queue } from './queue';
+import type { Queue } from './queue';
+import { heeded } from './queue-attributes';
 
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 

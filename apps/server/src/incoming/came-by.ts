@@ -1,6 +1,7 @@
 import { eq, isNotNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { incoming, setups } from '../database/schema';
+import { DESK } from './desk';
 
 /** How a job came that another program printed to Foglio. */
 export interface CameBy {
@@ -18,7 +19,8 @@ const select = (db: Database) =>
 type Found = Awaited<ReturnType<typeof select>>[number];
 
 const describe = ({ job, setup }: Found): CameBy => ({
-  queue: setup ?? (job.setupId === null ? 'the Desk' : job.queue),
+  // Of a set-up that was removed, what is left of its name.
+  queue: setup ?? (job.queue === DESK ? 'the Desk' : job.queue),
   name: job.name,
   user: job.userName,
   at: job.createdAt,

@@ -64,16 +64,24 @@ export async function changeIncoming(
   return changed ?? null;
 }
 
-/** A person sent a job that waited on the Desk: whoever printed it to a set-up is told how it goes on. */
-export async function followSending(
-  db: Pick<Database, 'update'>,
-  { id, jobId }: Pick<StoredSending, 'id' | 'jobId'>,
-): Promise<void> {
-  if (jobId === null) return;
+/** Came to a set-up, and nothing was sent of it yet. */
+const unsent = (jobId: string) =>
+  and(eq(incoming.jobId, jobId), ne(incoming.queue, DESK), sql`${incoming.state} in ('came', 'waiting')`);
+
+/**
+ * Whoever sends a job that came to a set-up, a person on the Bench or the set-up itself, holds it from here on to the end of
+ * the transaction: of two at once, the other finds it sent. Before anything else is locked, so that nobody waits for each other.
+ */
+export async function holdUnsent(db: Pick<Database, 'select'>, jobId: string): Promise<void> {
+  await db.select({ id: incoming.id }).from(incoming).where(unsent(jobId)).for('update');
+}
+
+/** A job that came to a set-up was sent: whoever printed it is told how it goes on. */
+export async function followSending(db: Pick<Database, 'update'>, jobId: string, sendingId: string): Promise<void> {
   await db
     .update(incoming)
-    .set({ state: 'sent', sendingId: id, message: null, updatedAt: new Date() })
-    .where(and(eq(incoming.jobId, jobId), ne(incoming.queue, DESK), eq(incoming.state, 'waiting')));
+    .set({ state: 'sent', sendingId, message: null, updatedAt: new Date() })
+    .where(unsent(jobId));
 }
 
 /** Those that came whole and of which it is not settled what becomes: a server that ended left them. */

@@ -30,6 +30,10 @@ export function createIppServer(parts: QueueParts, webFolder: string): Server {
     return queue && queuePrinter(parts, queue);
   };
   const server = createServer((request, response) => {
+    const { socket } = request;
+    socket.setTimeout(IDLE_MS);
+    // All came: how long it takes from here on is not the sender's doing, and who is cut off now would print it again.
+    request.on('end', () => socket.setTimeout(0));
     const icon = request.method === 'GET' && ICON_PATH.exec(request.url ?? '')?.[1];
     if (icon) return void sendIcon(join(webFolder, icon), response);
     serveIpp(request, response, find, { dataBytes: parts.uploadLimit }).catch((error: unknown) => {

@@ -4,11 +4,14 @@ import {
   Refusal,
   takesValues,
   wishesOf,
+  withinOctets,
   type IncomingDocument,
   type ServedJob,
   type ServedPrinter,
 } from '@foglio/ipp/serving';
 import { inScratchFolder } from '@foglio/pdf';
+import { eq, sql } from 'drizzle-orm';
+import pLimit from 'p-limit';
 import type { Database } from '../database/connection';
 import { incoming, files } from '../database/schema';
 import { storeContent, type StoredContent } from '../files/content-store';
@@ -19,9 +22,8 @@ import type { PdfWorkers } from '../pdf/pdf-workers';
 import { cancelSending } from '../sendings/cancel';
 import { cameWhole, withdraw } from './arrival';
 import { changeIncoming, enterIncoming, findIncoming, listIncoming, servedJob, type Incoming } from './incoming-store';
-import { Turns } from './turns';
-import { attributesOf, COMPRESSIONS, FORMATS, QUEUE_OPERATIONS, templateOf, type Queue } from './queue';
-import { eq, sql } from 'drizzle-orm';
+import type { Queue } from './queue';
+import { attributesOf, COMPRESSIONS, FORMATS, QUEUE_OPERATIONS, templateOf } from './queue-attributes';
 
 /** What the queues need of the server. */
 export interface QueueParts {
@@ -66,10 +68,11 @@ export function queuePrinter(parts: QueueParts, queue: Queue): ServedPrinter {
     takes: (name, values) => takesValues(told, name, values),
     jobs,
     job: find,
-    create: async ({ name, user, template: asked, left }) =>
-      servedJob(
-        await enterIncoming(db, queue, { name: cut(name), userName: cut(user), wishes: wishesOf(asked, left) }),
-      ),
+    create: async ({ name, user, template: asked, left }) => {
+      requireRoom();
+      const wishes = wishesOf(asked, left);
+      return servedJob(await enterIncoming(db, queue, { name: clean(name), userName: clean(user), wishes }));
+    },
     receive: async (job, document) => {
       await takeDocument(parts, queue, job, document);
       return again(job);
@@ -89,11 +92,21 @@ export function queuePrinter(parts: QueueParts, queue: Queue): ServedPrinter {
 
 const STARTED = new Date();
 
-/** Longer is no name of a file or a person (RFC 8011, 5.1.3). */
-const cut = (name: string): string => name.replaceAll('\0', '').slice(0, 255);
+/** Octets of a name (RFC 8011, 5.1.3). */
+const LONGEST_NAME = 255;
+
+/** What a name can be, in the database and in answers. */
+const clean = (name: string): string => withinOctets(name.replaceAll('\0', ''), LONGEST_NAME);
 
 /** Each document that is taken in has a process of its own; more of them would only keep each other waiting. */
-const TAKING_IN = new Turns(4, 64);
+const takeTurn = pLimit(4);
+const MOST_WAITING = 60;
+
+/** @throws Refusal where too many documents come at once: programs try again by themselves (RFC 8011, B.1.5.8) */
+function requireRoom(): void {
+  if (takeTurn.pendingCount < MOST_WAITING) return;
+  throw new Refusal(STATUS.busy, 'too many documents come at once; try again in a moment');
+}
 
 /** Takes a document in like an upload, and answers for it only once it is stored. */
 async function takeDocument(
@@ -104,15 +117,12 @@ async function takeDocument(
 ): Promise<void> {
   const settled = (content: string): void => void enqueueReading(db, content);
   let content: StoredContent;
-  if (TAKING_IN.isFull) {
-    // Programs try again by themselves (RFC 8011, B.1.5.8); with the next document the job goes on.
-    throw new Refusal(STATUS.busy, 'too many documents come at once; try again in a moment');
-  }
+  requireRoom();
   try {
     content = await inScratchFolder(async (path) => {
       const file = await receive(document.bytes, path('incoming'), uploadLimit, tooLarge);
       if (file.bytes === 0) throw new Refusal(STATUS.badRequest, 'no document came');
-      return TAKING_IN.take(() => storeContent(db, file, workers, { settled }));
+      return takeTurn(() => storeContent(db, file, workers, { settled }));
     });
   } catch (error) {
     await changeIncoming(db, id, ['open'], { state: 'aborted', message: sayTrouble(error) });
@@ -120,7 +130,7 @@ async function takeDocument(
     throw error;
   }
   await db.transaction(async (tx) => {
-    const named = cut(document.name ?? name);
+    const named = clean(document.name ?? name);
     const [file] = await tx.insert(files).values({ contentId: content.id, name: named }).returning();
     const [taken] = await tx
       .update(incoming)

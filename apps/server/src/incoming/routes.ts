@@ -11,12 +11,11 @@ export const incomingHandlers = (
   address: (queue: string) => string,
 ): Handlers<'queues' | 'incoming'> => ({
   queues: async () =>
-    (await listQueues(db)).map(({ name, title, setup, printer }) => ({
+    (await listQueues(db)).map(({ name, title, setup }) => ({
       name,
       title,
       address: address(name),
       setupId: setup?.id ?? null,
-      printerId: printer.id,
     })),
   incoming: async () => (await listLately(db, MOST_LISTED)).map(describe),
 });

@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { inTwoPasses, momentOf } from '@foglio/core';
+import { inTwoPasses, momentOf, type Printer } from '@foglio/core';
 import { eq, sql } from 'drizzle-orm';
 import type { Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
@@ -13,6 +13,9 @@ import { enterSending } from '../sendings/enter';
 import { changeIncoming, unsettled } from './incoming-store';
 
 const TASK = 'settle-incoming';
+
+/** Jobs that are settled at once: most of the time they wait until their pages are read. */
+const AT_ONCE = 8;
 
 /** Longer is not waited until all is known of the pages; what is known of them by then decides. */
 const READ_WITHIN_MS = 60_000;
@@ -29,7 +32,7 @@ export async function enqueueSettling(db: Pick<Database, 'execute'>, id: number)
 
 /** Starts settling what is printed to set-ups, those first that a server that ended left. */
 export async function startSettling(pool: Pool, db: Database): Promise<Runner> {
-  const runner = await workOff(pool, 'incoming', 2, {
+  const runner = await workOff(pool, 'incoming', AT_ONCE, {
     [TASK]: (payload) => settle(db, (payload as { id: number }).id),
   });
   for (const { id } of await unsettled(db)) await enqueueSettling(db, id);
@@ -39,14 +42,14 @@ export async function startSettling(pool: Pool, db: Database): Promise<Runner> {
 /** Sends a job straight on where nothing has to be settled or confirmed; otherwise it waits on the Desk, with the reason. */
 async function settle(db: Database, id: number): Promise<void> {
   const [came] = await db.select().from(incoming).where(eq(incoming.id, id));
-  if (came?.state !== 'came' || came.jobId === null) return;
-  const [job] = await db.select().from(jobs).where(eq(jobs.id, came.jobId));
-  if (!job) return void (await changeIncoming(db, id, ['came'], { state: 'canceled' }));
+  if (came?.state !== 'came') return;
+  const [job] = came.jobId === null ? [] : await db.select().from(jobs).where(eq(jobs.id, came.jobId));
+  if (!job) return void (await changeIncoming(db, id, ['came'], { state: 'canceled', message: 'It was removed.' }));
   const why = await sendOn(db, id, job);
   if (why !== null) await changeIncoming(db, id, ['came'], { state: 'waiting', message: why });
 }
 
-/** @returns why it waits; null where it was sent */
+/** @returns why it waits; null where it was sent, by this or by a person */
 async function sendOn(
   db: Database,
   id: number,
@@ -54,7 +57,7 @@ async function sendOn(
 ): Promise<string | null> {
   try {
     const documents = await wholeDocumentsOf(db, ticket);
-    const { profile } = await askNow(db, await findPrinter(db, printerId));
+    const profile = await profileNow(db, printerId);
     const moment = momentOf(new Date());
     const plan = planTicket(ticket, documents, profile, moment);
     const open = plan.checks.find(({ level }) => level !== 'note');
@@ -62,17 +65,29 @@ async function sendOn(
     const { sheets, sides } = plan.tally;
     const values = { key: `incoming-${id}-${jobId}`, moment, jobId, printerId, ticket, profile, sheets, sides };
     return await db.transaction(async (tx) => {
-      // Whoever opened it meanwhile on the Bench, and changed it, sends it.
-      const [now] = await tx.select({ revision: jobs.revision }).from(jobs).where(eq(jobs.id, jobId)).for('update');
-      if (now?.revision !== revision) return 'It was changed on the Bench.';
+      const [now] = await tx.select().from(incoming).where(eq(incoming.id, id)).for('update');
+      // Whoever opened it meanwhile on the Bench has sent it, or it was cancelled.
+      if (now?.state !== 'came') return null;
+      const [job] = await tx.select({ revision: jobs.revision }).from(jobs).where(eq(jobs.id, jobId)).for('update');
+      if (job?.revision !== revision) return 'It was changed on the Bench.';
       const passes = inTwoPasses(plan);
       const way = passes ? { pass: 1 as const, handling: passes[1].handling } : {};
-      const sending = await enterSending(tx, { ...values, ...way });
-      await changeIncoming(tx, id, ['came'], { state: 'sent', sendingId: sending.id });
+      await enterSending(tx, { ...values, ...way });
       return null;
     });
   } catch (error) {
     if (error instanceof Problem) return error.message;
+    throw error;
+  }
+}
+
+/** A printer as it is, or where it does not answer as it was last seen: what is sent then waits for it in the queue. */
+async function profileNow(db: Database, printerId: string): Promise<Printer> {
+  const printer = await findPrinter(db, printerId);
+  try {
+    return (await askNow(db, printer)).profile;
+  } catch (error) {
+    if (error instanceof Problem && error.code === 'printer-away') return printer.profile;
     throw error;
   }
 }

@@ -1,4 +1,4 @@
-import type { Route, Routes } from '@angular/router';
+import type { Route, Routes, UrlMatcher, UrlSegment } from '@angular/router';
 import { OwnScreen } from './state/own-screen';
 
 const bench = (): Promise<unknown> => import('./bench/bench').then(({ Bench }) => Bench);
@@ -8,9 +8,26 @@ const setups = (): Promise<unknown> => import('./setups/setups').then(({ Setups 
 const benchStore = (): Promise<unknown> => import('./state/own-store').then((module) => module.benchStore);
 const queueStore = (): Promise<unknown> => import('./state/own-store').then((module) => module.queueStore);
 
+/**
+ * A list and its entries are one screen: of an entry that is chosen nothing else is drawn anew, and what has the focus keeps it.
+ */
+const withOrWithoutId = (path: string): { readonly matcher: UrlMatcher } => ({
+  matcher: (segments) => {
+    const [first, id] = segments;
+    if (first?.path !== path || segments.length > 2) return null;
+    const posParams: Record<string, UrlSegment> = id ? { id } : {};
+    return { consumed: segments, posParams };
+  },
+});
+
 /** A screen over a store of its own, which lives and dies with it. */
-const own = (path: string, title: string, resolve: Route['resolve'], data: Route['data'] = {}): Route => ({
-  path,
+const own = (
+  at: Pick<Route, 'path' | 'matcher'>,
+  title: string,
+  resolve: Route['resolve'],
+  data: Route['data'] = {},
+): Route => ({
+  ...at,
   title,
   component: OwnScreen,
   resolve: resolve!,
@@ -19,28 +36,16 @@ const own = (path: string, title: string, resolve: Route['resolve'], data: Route
 
 export const routes: Routes = [
   { path: '', title: 'Desk · Foglio', loadComponent: () => import('./desk/desk').then(({ Desk }) => Desk) },
-  own('jobs/:id', 'Bench · Foglio', { screen: bench, store: benchStore }, { perId: true }),
-  own('queue', 'Queue · Foglio', { screen: queue, store: queueStore }),
-  own('queue/:id', 'Queue · Foglio', { screen: queue, store: queueStore }),
+  own({ path: 'jobs/:id' }, 'Bench · Foglio', { screen: bench, store: benchStore }, { perId: true }),
+  own(withOrWithoutId('queue'), 'Queue · Foglio', { screen: queue, store: queueStore }),
   {
-    path: 'printers',
+    ...withOrWithoutId('printers'),
     title: 'Printers · Foglio',
     loadComponent: () => import('./printers/printers').then(({ Printers }) => Printers),
   },
+  own(withOrWithoutId('set-ups'), 'Set-ups · Foglio', { screen: setups, store: benchStore }),
   {
-    path: 'printers/:id',
-    title: 'Printers · Foglio',
-    loadComponent: () => import('./printers/printers').then(({ Printers }) => Printers),
-  },
-  own('set-ups', 'Set-ups · Foglio', { screen: setups, store: benchStore }),
-  own('set-ups/:id', 'Set-ups · Foglio', { screen: setups, store: benchStore }),
-  {
-    path: 'series',
-    title: 'Many files · Foglio',
-    loadComponent: () => import('./series/series').then(({ Series }) => Series),
-  },
-  {
-    path: 'series/:id',
+    ...withOrWithoutId('series'),
     title: 'Many files · Foglio',
     loadComponent: () => import('./series/series').then(({ Series }) => Series),
   },

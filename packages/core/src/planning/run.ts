@@ -135,7 +135,7 @@ function makeKind(settings: PageSettings, asPage: NamedSize, printer: Printer): 
 }
 
 /** What is folded, or has its backs behind, is always printed on both sides; what is joined never is. */
-function sidesOf({ layout, sides }: PageSettings): Sides {
+export function sidesOf({ layout, sides }: Pick<PageSettings, 'layout' | 'sides'>): Sides {
   if (layout.kind === 'tiles') return 'one-sided';
   return layout.kind === 'booklet' || layout.backs === 'behind' ? 'two-sided' : sides;
 }

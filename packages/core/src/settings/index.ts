@@ -72,6 +72,7 @@ interface Fragment {
   readonly minimum?: number;
   readonly maximum?: number;
   readonly const?: unknown;
+  readonly enum?: readonly unknown[];
   readonly properties?: Readonly<Record<string, Fragment>>;
   readonly oneOf?: readonly Fragment[];
 }

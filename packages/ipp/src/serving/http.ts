@@ -3,6 +3,7 @@ import { decodeMessage, IppDecodeError, type Decoded } from '../decode';
 import { encodeMessage } from '../encode';
 import { STATUS, text, type Message } from '../message';
 import { answerRequest } from './answer';
+import { withinOctets } from './octets';
 import type { Answer, ServedPrinter } from './served-printer';
 
 /** What one request may take. */
@@ -10,6 +11,9 @@ export interface ServingLimits {
   /** Bytes of document data. */
   readonly dataBytes: number;
 }
+
+/** Octets of a status message (RFC 8011, 4.1.6.2). */
+const LONGEST_MESSAGE = 255;
 
 /** Bytes of a message before its data; the longest that are lawful in an office are a few thousand. */
 const MOST_MESSAGE = 256 * 1024;
@@ -36,8 +40,12 @@ export async function serveIpp(
 ): Promise<void> {
   if (request.method !== 'POST') return end(response, 405, { Allow: 'POST' });
   if (request.headers['content-type']?.split(';')[0]!.trim() !== 'application/ipp') return end(response, 415);
-  const path = (request.url ?? '/').replace(/\?.*$/, '').replace(/\/\d+$/, '');
-  const printer = await find(path);
+  const whole = (request.url ?? '/').replace(/\?.*$/, '');
+  // A job lies below its printer; a printer may itself be called by a number.
+  const paths = [whole, whole.replace(/\/\d+$/, '')];
+  let printer: ServedPrinter | null = null;
+  let path = whole;
+  for (path of paths) if ((printer = await find(path))) break;
   if (!printer) return end(response, 404);
   const address = `ipp://${request.headers.host ?? 'localhost'}${path}`;
   const body = new Body(request, dataBytes);
@@ -153,16 +161,10 @@ function encodeReply(request: Message | null, { status, message, groups = [] }: 
         attributes: {
           'attributes-charset': [{ tag: 'charset', value: 'utf-8' }],
           'attributes-natural-language': [{ tag: 'naturalLanguage', value: 'en' }],
-          ...(message ? { 'status-message': [text(cut(message))] } : {}),
+          ...(message ? { 'status-message': [text(withinOctets(message, LONGEST_MESSAGE))] } : {}),
         },
       },
       ...groups,
     ],
   });
-}
-
-/** A status message has at most 255 octets (RFC 8011, 4.1.6.2). */
-function cut(message: string): string {
-  const bytes = new TextEncoder().encode(message);
-  return bytes.length <= 255 ? message : new TextDecoder().decode(bytes.subarray(0, 255)).replace(/\uFFFD+$/, '');
 }

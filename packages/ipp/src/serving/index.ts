@@ -1,7 +1,9 @@
 /** The serving side of IPP: for Foglio as a printer, and for the simulated printers. */
 export { answerRequest, isJobOver } from './answer';
 export { nameUuid } from './name-uuid';
-export { takeUp, type TakenUp } from './take-up';
+export { withinOctets } from './octets';
+export { scalings, takeUp, type TakenUp } from './take-up';
+export { wordFor } from './told-words';
 export { WISHED, wishesOf, type Wishes } from './wishes';
 export { takesValues } from './takes-values';
 export { BrokenOff, serveIpp, type ServingLimits } from './http';

@@ -1,10 +1,10 @@
 import { pointsToMm, readSizeName, type Printer, type Tray } from '@foglio/core';
-import { collection, integer, keyword, octets, type Attributes, type Value } from '../message';
+import { collection, integer, keyword, octets, rangeOf, type Attributes, type Value } from '../message';
 
 const hundredths = (mm: number): Value => integer(Math.round(mm * 100));
 
 /** What lies in the trays, what else may be asked for, and where sheets go (PWG 5100.3, media-col; PWG 5100.7; 5100.13). */
-export function mediaAttributes(profile: Printer, otherSizes: readonly string[]): Attributes {
+export function mediaAttributes(profile: Printer, otherSizes: readonly string[], isAnySize: boolean): Attributes {
   const { trays } = profile;
   const sizes = [...new Set([...trays.map(({ size }) => size), ...otherSizes])];
   const types = [...new Set(trays.flatMap(({ type }) => type ?? []))];
@@ -15,14 +15,17 @@ export function mediaAttributes(profile: Printer, otherSizes: readonly string[])
   const first = trays[0]!.size;
   const margin = [hundredths(profile.margin)];
   return {
-    'media-supported': sizes.map(keyword),
+    'media-supported': [...sizes, ...(isAnySize ? BOUNDS : [])].map(keyword),
     'media-default': [keyword(first)],
     'media-ready': [...new Set(trays.map(({ size }) => size))].map(keyword),
     'media-col-supported': ['media-size', 'media-source', 'media-type'].map(keyword),
     'media-col-ready': ready,
     'media-col-default': ready.slice(0, 1),
     'media-col-database': [...ready, ...others],
-    'media-size-supported': sizes.map((size) => collection(measureOf(size))),
+    'media-size-supported': [
+      ...sizes.map((size) => collection(measureOf(size))),
+      ...(isAnySize ? [collection(ANY_MEASURE)] : []),
+    ],
     'media-source-supported': ['auto', ...trays.map(({ id }) => id)].map(keyword),
     'media-type-supported': (types.length > 0 ? types : ['stationery']).map(keyword),
     'media-top-margin-supported': margin,
@@ -33,6 +36,17 @@ export function mediaAttributes(profile: Printer, otherSizes: readonly string[])
     'printer-output-tray': [octets(outputOf(profile))],
   };
 }
+
+/** Edges in millimetres of what may be put in by hand: less feeds nowhere, more is on no roll of an office. */
+const LEAST = 50;
+const MOST = 1500;
+
+/** Any size between these (PWG 5101.1, 5: custom_min and custom_max). */
+const BOUNDS = [`custom_min_${LEAST}x${LEAST}mm`, `custom_max_${MOST}x${MOST}mm`];
+const ANY_MEASURE: Attributes = {
+  'x-dimension': [rangeOf(LEAST * 100, MOST * 100)],
+  'y-dimension': [rangeOf(LEAST * 100, MOST * 100)],
+};
 
 function measureOf(name: string): Attributes {
   const size = readSizeName(name) ?? { width: 0, height: 0 };

@@ -14,6 +14,7 @@ import {
 } from '../message';
 import { mediaAttributes } from './media-attributes';
 import { dateTime, secondsOf } from './moments';
+import { withinOctets } from './octets';
 import type { ServedPrinter } from './served-printer';
 
 /** What is told of a served printer beside what follows from its profile. */
@@ -28,6 +29,8 @@ export interface Described extends Pick<ServedPrinter, 'operations' | 'formats' 
   readonly mostCopies: number;
   /** Sizes that it takes beside those that lie in its trays. */
   readonly otherSizes: readonly string[];
+  /** Whether it takes any other too. */
+  readonly isAnySize: boolean;
   /** Pixels an inch at which it takes PWG Raster; none: it does not. */
   readonly rasterDpi: readonly number[];
   /** Pages for a person, and icons, by URI. */
@@ -51,7 +54,7 @@ export const printerAttributes = (described: Described, address: string): Attrib
   ...whatItIs(described, address),
   ...howItStands(described),
   ...whatItCan(described),
-  ...mediaAttributes(described.profile, described.otherSizes),
+  ...mediaAttributes(described.profile, described.otherSizes, described.isAnySize),
 });
 
 /** What the profile tells of the settings that a printer is asked for. */
@@ -62,6 +65,9 @@ export const answersOf = (profile: Printer): Attributes =>
       return [asked, values.map(syntax === 'keyword' ? keyword : (value) => boolean(value === 'true'))];
     }),
   );
+
+/** Octets of printer-name and printer-info (RFC 8011, 5.4.4 and 5.4.6). */
+const LONGEST_NAME = 127;
 
 const charset: Value = { tag: 'charset', value: 'utf-8' };
 const language: Value = { tag: 'naturalLanguage', value: 'en' };
@@ -75,7 +81,8 @@ function whatItIs(described: Described, address: string): Attributes {
     'natural-language-configured': [language],
     'generated-natural-language-supported': [language],
     'ipp-versions-supported': ['1.1', '2.0'].map(keyword),
-    'ipp-features-supported': [keyword('ipp-everywhere')],
+    // Which asks for PWG Raster among others (PWG 5100.14, 4.1).
+    'ipp-features-supported': [keyword(described.rasterDpi.length > 0 ? 'ipp-everywhere' : 'none')],
     'operations-supported': described.operations.map(enumeration),
     'document-format-supported': formats.map(formatOf),
     'document-format-default': [formatOf(formats[0] ?? 'application/octet-stream')],
@@ -84,8 +91,8 @@ function whatItIs(described: Described, address: string): Attributes {
     'uri-security-supported': [keyword('none')],
     'uri-authentication-supported': [keyword('none')],
     'printer-uuid': [uri(`urn:uuid:${uuid}`)],
-    'printer-name': [nameValue(profile.name)],
-    'printer-info': [text(info)],
+    'printer-name': [nameValue(withinOctets(profile.name, LONGEST_NAME))],
+    'printer-info': [text(withinOctets(info, LONGEST_NAME))],
     'printer-location': [text('')],
     'printer-geo-location': [{ tag: 'unknown' }],
     'printer-organization': [text('')],

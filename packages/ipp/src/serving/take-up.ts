@@ -66,12 +66,15 @@ function routeOf(one: Override, documents: readonly DocumentFacts[], profile: Pr
   const paper = paperOf(one, profile);
   const { sides } = sidesOf(one, documents);
   return {
-    pages: one.pages.map(([from, to]) => (from === to ? String(from) : `${from}-${to}`)).join(', ') || 'all',
+    pages: selectionOf(one.pages),
     ...trayOf(one, profile),
     ...(Object.keys(paper).length > 0 ? { paper } : {}),
     ...(sides === undefined ? {} : { sides }),
   };
 }
+
+/** What may be asked of how large pages are printed. */
+export const scalings = (): string[] => Object.keys(SCALES);
 
 /** print-scaling (PWG 5100.16): what is drawn for the paper already is as good as fitted to it. */
 const SCALES: Readonly<Record<string, Ticket['scale']['mode']>> = {
@@ -84,8 +87,8 @@ const SCALES: Readonly<Record<string, Ticket['scale']['mode']>> = {
 
 /** How the pages of a job are held: as most of them are. */
 function isLandscape(documents: readonly DocumentFacts[]): boolean {
-  const wide = documents.flatMap(({ pages }) => pages.map(({ width, height }) => (width > height ? 1 : -1)));
-  return wide.reduce<number>((sum, one) => sum + one, 0) > 0;
+  const all = documents.flatMap(({ pages }) => pages);
+  return 2 * all.filter(({ width, height }) => width > height).length > all.length;
 }
 
 /** Portrait turns like a book on its long edge, landscape on its short one (RFC 8011, 5.2.8; model, Turning over). */
@@ -108,13 +111,21 @@ function layoutOf(layout: Ticket['layout'], { pagesPerSide, flow }: Wishes): Tic
   return { ...base, pagesPerSide: pagesPerSide as typeof base.pagesPerSide, columns: null, rows: null, flow: running };
 }
 
-/** "2-5, 7"; what a document has not is left away, and nothing is chosen of a document that has none of them. */
+/** "2-5, 7". */
+const selectionOf = (ranges: Wishes['pages']): string =>
+  ranges.map(([from, to]) => (from === to ? String(from) : `${from}-${to}`)).join(', ');
+
+/**
+ * What a document has of the pages that are asked for. Where it has none of them they stand as they were asked for, so that it
+ * is said that they are not there: all of it is the last thing that was wanted.
+ */
 function pagesOf(before: string, { pages }: Wishes, facts: DocumentFacts | undefined): string {
+  if (pages.length === 0) return before;
   const last = facts?.pages.length ?? Infinity;
   const there = pages.filter(([from]) => from <= last).map(([from, to]) => [from, Math.min(to, last)] as const);
-  if (there.length === 0) return before;
-  if (there.length === 1 && there[0]![0] === 1 && there[0]![1] === last) return before;
-  return there.map(([from, to]) => (from === to ? String(from) : `${from}-${to}`)).join(', ');
+  const [first] = there;
+  if (!first) return selectionOf(pages);
+  return there.length === 1 && first[0] === 1 && first[1] === last ? before : selectionOf(there);
 }
 
 /** What people call it. */

@@ -1,4 +1,8 @@
+import { SAME_HUNDREDTHS } from '../media-size';
 import { allStrings, collections, firstNumber, firstString, type Attributes, type Value } from '../message';
+
+/** More ranges or overrides than any person chooses: a ticket holds no text that long. */
+const MOST_VALUES = 500;
 
 /** As JSON tells values apart. */
 const isSame = (one: Value, other: Value): boolean => JSON.stringify(one) === JSON.stringify(other);
@@ -8,7 +12,7 @@ const isSame = (one: Value, other: Value): boolean => JSON.stringify(one) === JS
  * `…-supported` decides, as a list, as bounds, or of a collection member by member (RFC 8011, section 5.2).
  */
 export function takesValues(told: Attributes, name: string, values: readonly Value[]): boolean {
-  if (values.length === 0) return false;
+  if (values.length === 0 || values.length > MOST_VALUES) return false;
   if (name === 'page-ranges') return areRanges(values);
   if (name === 'media-col') {
     const [media, ...others] = collections({ [name]: values }, name);
@@ -37,13 +41,26 @@ function areRanges(values: readonly Value[]): boolean {
   });
 }
 
-/** A source that there is, and any size that is one: a sheet of another size may be put in by hand. */
+/** A source that there is, and a size that is one of those supported, or between their bounds. */
 function takesMedia(told: Attributes, media: Attributes): boolean {
   const source = firstString(media, 'media-source');
   if (source !== null && !takesValues(told, 'media-source', media['media-source'] ?? [])) return false;
   if (!media['media-size']) return true;
-  const measure = collections(media, 'media-size')[0] ?? {};
-  return (firstNumber(measure, 'x-dimension') ?? 0) > 0 && (firstNumber(measure, 'y-dimension') ?? 0) > 0;
+  const [size] = collections(media, 'media-size');
+  const edges = [firstNumber(size ?? {}, 'x-dimension') ?? 0, firstNumber(size ?? {}, 'y-dimension') ?? 0] as const;
+  return collections(told, 'media-size-supported').some((one) => isOfSize(one, edges));
+}
+
+/** Whichever way the paper lies. */
+function isOfSize(supported: Attributes, [x, y]: readonly [number, number]): boolean {
+  const isEdge = (name: string, edge: number): boolean => {
+    const [value] = supported[name] ?? [];
+    if (value?.tag === 'rangeOfInteger') return edge >= value.value.lower && edge <= value.value.upper;
+    return value?.tag === 'integer' && Math.abs(value.value - edge) <= SAME_HUNDREDTHS;
+  };
+  return (
+    (isEdge('x-dimension', x) && isEdge('y-dimension', y)) || (isEdge('x-dimension', y) && isEdge('y-dimension', x))
+  );
 }
 
 /** Pages, and of them only what may differ from page to page (PWG 5100.6, overrides-supported). */

@@ -1,5 +1,7 @@
-import { KNOWN_SIZES, mmToPoints, type Ticket } from '@foglio/core';
+import type { Ticket } from '@foglio/core';
+import { mediaSizeName } from '../media-size';
 import { allStrings, collections, firstNumber, firstString, type Attributes } from '../message';
+import { settingFor } from './told-words';
 
 /** What a job asks for, in plain words: what of its attributes a ticket can have. Null: it says nothing of that. */
 export interface Wishes {
@@ -54,19 +56,19 @@ export const WISHED = [
   'print-rendering-intent',
 ] as const;
 
-const QUALITIES: Readonly<Record<number, Ticket['quality']>> = { 3: 'draft', 4: 'normal', 5: 'high' };
-
 /** Reads what a job asks for. @param left names of attributes that are not taken */
 export function wishesOf(template: Attributes, left: readonly string[] = []): Wishes {
   const mode = firstString(template, 'print-color-mode');
   const handling = firstString(template, 'multiple-document-handling');
   const collating = firstString(template, 'sheet-collate');
   const orientation = firstNumber(template, 'orientation-requested');
-  // 3: none (RFC 8011, 5.2.6).
-  const finishings = (template['finishings'] ?? []).some((one) => one.tag === 'enum' && one.value !== 3);
   return {
     copies: firstNumber(template, 'copies'),
-    collate: collating ? collating === 'collated' : handling ? !handling.includes('uncollated') : null,
+    collate: collating
+      ? settingFor('collate', collating) === 'true'
+      : handling
+        ? !handling.includes('uncollated')
+        : null,
     ...paperOf(template),
     pagesPerSide: firstNumber(template, 'number-up'),
     flow: firstString(template, 'presentation-direction-number-up'),
@@ -75,10 +77,10 @@ export function wishesOf(template: Attributes, left: readonly string[] = []): Wi
     // Portrait and reversed portrait, landscape and reversed landscape (RFC 8011, 5.2.10).
     orientation: orientation === null ? null : orientation === 3 || orientation === 6 ? 'portrait' : 'landscape',
     monochrome: mode === null ? null : MONOCHROME.has(mode),
-    quality: QUALITIES[firstNumber(template, 'print-quality') ?? 0] ?? null,
+    quality: settingFor('quality', firstNumber(template, 'print-quality')) as Ticket['quality'] | null,
     scaling: firstString(template, 'print-scaling'),
     outputBin: allStrings(template, 'output-bin')[0] ?? null,
-    left: [...left, ...(finishings ? ['finishings'] : [])],
+    left,
   };
 }
 
@@ -102,16 +104,8 @@ const rangesOf = (attributes: Attributes, name: string): (readonly [number, numb
 /** Words of print-color-mode (PWG 5100.13, 6.2.3) that mean no colour. */
 const MONOCHROME = new Set(['monochrome', 'auto-monochrome', 'process-monochrome', 'bi-level', 'process-bi-level']);
 
-/** Half a millimetre, as media measures are rounded on their way. */
-const SAME_HUNDREDTHS = 50;
-
 function sizeOf(media: Attributes): string | null {
   const measure = collections(media, 'media-size')[0] ?? {};
   const [x, y] = [firstNumber(measure, 'x-dimension'), firstNumber(measure, 'y-dimension')];
-  if (!x || !y || x < 0 || y < 0) return firstString(media, 'media-size-name');
-  const [short, long] = [Math.min(x, y), Math.max(x, y)];
-  const isNear = (points: number, hundredths: number): boolean =>
-    Math.abs(points - mmToPoints(hundredths / 100)) <= mmToPoints(SAME_HUNDREDTHS / 100);
-  const known = KNOWN_SIZES.find(({ width, height }) => isNear(width, short) && isNear(height, long));
-  return known?.name ?? `custom_page_${short / 100}x${long / 100}mm`;
+  return x && y ? mediaSizeName(x, y) : firstString(media, 'media-size-name');
 }

@@ -54,8 +54,8 @@ export class Desk {
   protected readonly sayCame = sayCame;
 
   constructor() {
-    const told = this.news.of('job');
-    keepAsking(this.news.asking(told), () => defer(() => this.list()))
+    // What became of what other programs printed is told apart from the jobs that it made.
+    keepAsking(this.news.asking(this.news.of('job'), this.news.of('incoming')), () => defer(() => this.list()))
       .pipe(takeUntilDestroyed())
       .subscribe();
     // A printer that is away takes its time to be found so; the jobs do not wait for it.

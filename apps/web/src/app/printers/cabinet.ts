@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
@@ -89,7 +99,11 @@ const PRICE_DIGITS = 3;
               <label>
                 Size
                 <mat-form-field
-                  ><select matNativeControl (change)="say(drawer.tray, { size: $any($event.target).value })">
+                  ><select
+                    matNativeControl
+                    [attr.data-known]="drawer.tray.size"
+                    (change)="say(drawer.tray, { size: $any($event.target).value })"
+                  >
                     @for (size of sizesFor(drawer.tray); track size) {
                       <option [value]="size" [selected]="size === drawer.tray.size">{{ saySize(size) }}</option>
                     }
@@ -99,7 +113,11 @@ const PRICE_DIGITS = 3;
               <label>
                 Paper
                 <mat-form-field
-                  ><select matNativeControl (change)="say(drawer.tray, { type: $any($event.target).value })">
+                  ><select
+                    matNativeControl
+                    [attr.data-known]="drawer.tray.type"
+                    (change)="say(drawer.tray, { type: $any($event.target).value })"
+                  >
                     @for (type of typesFor(drawer.tray); track type) {
                       <option [value]="type" [selected]="type === drawer.tray.type">{{ sayType(type) }}</option>
                     }
@@ -114,6 +132,7 @@ const PRICE_DIGITS = 3;
                     type="number"
                     min="20"
                     max="600"
+                    [attr.data-known]="drawer.tray.weight ?? ''"
                     [value]="drawer.tray.weight"
                     (change)="sayNumber(drawer.tray, 'weight', $any($event.target))"
                 /></mat-form-field>
@@ -128,6 +147,7 @@ const PRICE_DIGITS = 3;
                     min="0"
                     max="1000"
                     step="0.001"
+                    [attr.data-known]="drawer.tray.price.toFixed(digits)"
                     [value]="drawer.tray.price.toFixed(digits)"
                     (change)="sayNumber(drawer.tray, 'price', $any($event.target))"
                 /></mat-form-field>
@@ -148,6 +168,8 @@ export class Cabinet {
   readonly asked = input<string | null>(null);
   /** Sizes to choose from beside the usual ones. */
   readonly sizes = input<readonly string[]>([]);
+  /** How often what was said was not taken: fields then show again what is known. */
+  readonly refused = input(0);
   readonly described = output<PaperSaid>();
   /** The tray of whose paper something is being said. */
   protected readonly changing = linkedSignal(() => this.asked());
@@ -160,6 +182,17 @@ export class Cabinet {
     return answers ? state : 'away';
   });
   protected readonly drawers = computed(() => this.printer().profile.trays.map(drawerOf));
+
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  constructor() {
+    effect(() => {
+      if (this.refused() === 0) return;
+      // A binding whose value stays the same leaves what a person chose.
+      for (const field of this.host.nativeElement.querySelectorAll<HTMLInputElement>('[data-known]'))
+        field.value = field.dataset['known'] ?? '';
+    });
+  }
 
   protected readonly sayType = sayType;
   protected readonly saySize = saySize;
@@ -183,7 +216,7 @@ export class Cabinet {
   protected sayNumber(tray: Tray, what: 'weight' | 'price', field: HTMLInputElement): void {
     const typed = field.valueAsNumber;
     if (Number.isFinite(typed) && field.validity.valid) this.say(tray, { [what]: typed });
-    else field.value = what === 'price' ? tray.price.toFixed(PRICE_DIGITS) : String(tray.weight ?? '');
+    else field.value = field.dataset['known'] ?? '';
   }
 }
 

@@ -35,7 +35,13 @@ export interface PaperData {
       <p class="hint">
         What you say counts for every job until the printer reports another paper there. The printer is not told.
       </p>
-      <fo-cabinet [printer]="printer()" [asked]="data.tray" [sizes]="data.sizes" (described)="describe($event)" />
+      <fo-cabinet
+        [printer]="printer()"
+        [asked]="data.tray"
+        [sizes]="data.sizes"
+        [refused]="works.refused()"
+        (described)="describe($event)"
+      />
     </mat-dialog-content>
     <mat-dialog-actions>
       <button mat-flat-button mat-dialog-close>Done</button>

@@ -11,13 +11,15 @@ export class PrinterWorks {
   private readonly works = new Subject<Observable<PrinterRecord>>();
   /** Why what was done last was not taken. */
   readonly message = signal<string | null>(null);
+  /** How often something was not taken. */
+  readonly refused = signal(0);
   /** How much was done. */
   readonly done = signal(0);
 
   constructor() {
     this.works.pipe(concatMap(orSaid)).subscribe((answer) => {
       this.message.set(typeof answer === 'string' ? answer : null);
-      if (typeof answer === 'string') return;
+      if (typeof answer === 'string') return this.refused.update((times) => times + 1);
       this.printersNow.see(answer);
       this.done.update((times) => times + 1);
     });

@@ -34,7 +34,7 @@ export class Printers {
   private readonly printersNow = inject(PrintersNow);
   protected readonly printers = this.printersNow.all;
   protected readonly away = this.printersNow.away;
-  private readonly works = inject(PrinterWorks);
+  protected readonly works = inject(PrinterWorks);
   /** Why what was done last was not taken. */
   protected readonly message = this.works.message;
   private readonly router = inject(Router);

@@ -11,7 +11,6 @@ const DESK: QueueRecord = {
   title: 'Foglio Desk',
   address: 'ipp://127.0.0.1:8632/ipp/print/desk',
   setupId: null,
-  printerId: 'p',
 };
 
 /** Answers that come when the test gives them. */

@@ -125,10 +125,13 @@ export class Setups {
   }
 
   /** Whether other programs can print to it. */
-  protected async offer({ id }: SetupRecord, offered: boolean): Promise<void> {
+  protected async offer({ id }: SetupRecord, box: HTMLInputElement): Promise<void> {
+    const offered = box.checked;
     await this.tell(async () => {
       await firstValueFrom(this.changes.make({ kind: 'set-up', id }, { offered }));
     });
+    // Of the set-up that is shown by then: a binding whose value stays the same leaves what a person chose.
+    box.checked = (this.shown()?.queue ?? null) !== null;
   }
 
   protected addressOf({ id }: SetupRecord): string | null {

@@ -1,0 +1,62 @@
+import { sheetSchemas } from '@foglio/core';
+import { count, maybeWords, moment, orientation, position, record, words, type Described } from './record';
+
+/** What came out of a printer, and a job as a printer sees it. */
+
+const printedFace = record(
+  'Printed face',
+  { job: position, document: position, page: position },
+  { description: 'A page of one of the files that a printer was sent.' },
+);
+
+const maybeFace = { anyOf: [printedFace, { type: 'null' }] } as const;
+
+export const deliveredSheet = record(
+  'Delivered sheet',
+  {
+    job: { ...position, description: 'The number the printer gave its job.' },
+    document: { ...position, description: 'Which of the job’s documents.' },
+    index: position,
+    set: position,
+    tray: words,
+    sides: words,
+    front: position,
+    back: { type: ['integer', 'null'] },
+    upper: maybeFace,
+    lower: maybeFace,
+    spoilt: { type: 'boolean', description: 'Something was printed over what stood there.' },
+    at: moment,
+  },
+  {
+    description:
+      'As the printer delivered it: what lies up and what lies down in the output, null where nothing is printed.',
+    optional: sheetSchemas,
+  },
+);
+
+export const stackRecord = record('Stack', { delivered: { type: 'array', items: deliveredSheet }, sheets: count });
+
+export const sheetAsSeen = record('Sheet as the printer sees it', {
+  job: position,
+  document: position,
+  sheet: { ...count, description: 'Its number in the plan; 0: it stands in no set.' },
+  kind: { enum: ['sheet', 'slip', 'information'], description: 'What stands in no set is one of the last two.' },
+  pages: { type: 'array', items: position },
+  source: { ...maybeWords, description: 'The tray’s id; null: the printer chooses by the size of the page.' },
+  sides: words,
+  orientation,
+  because: { ...words, description: 'Which attributes say so.' },
+});
+
+export const seenRecord = record('Job as the printer sees it', {
+  way: words,
+  reason: words,
+  jobs: position,
+  sheets: { type: 'array', items: sheetAsSeen },
+});
+
+export type PrintedFace = Described<typeof printedFace>;
+export type DeliveredSheet = Described<typeof deliveredSheet>;
+export type StackRecord = Described<typeof stackRecord>;
+export type SheetAsSeen = Described<typeof sheetAsSeen>;
+export type SeenRecord = Described<typeof seenRecord>;
