@@ -24,7 +24,7 @@ const rooms = (name, ...folders) => ({
     // As the built programs have it: in one file and not in hundreds.
     '^@cantoo/pdf-lib$': '<rootDir>/node_modules/@cantoo/pdf-lib/dist/pdf-lib.min.js',
     '^@foglio/demo$': '<rootDir>/demo/src/index.ts',
-    '^@foglio/(api|core|sentence|pdf|ipp)$': '<rootDir>/packages/$1/src/index.ts',
+    '^@foglio/(api|core|sentence|pdf|typeset|ipp)$': '<rootDir>/packages/$1/src/index.ts',
   },
 });
 
@@ -52,7 +52,7 @@ export default {
   testTimeout: 60_000,
   projects: [
     rooms('core', 'packages/core', 'packages/api', 'packages/sentence'),
-    rooms('programs', 'packages/pdf', 'packages/ipp', 'apps/printer', 'apps/cli', 'demo'),
+    rooms('programs', 'packages/pdf', 'packages/typeset', 'packages/ipp', 'apps/printer', 'apps/cli', 'demo'),
     { ...rooms('server', 'apps/server'), globalSetup: '<rootDir>/apps/server/test/template.ts' },
     web,
   ],

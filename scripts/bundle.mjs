@@ -7,7 +7,10 @@ const PDF_LIBRARY = './node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js';
 
 // What several programs of an app share, and what is loaded only when it is needed, becomes files of its own.
 const apps = [
-  ['apps/server/dist', ['apps/server/src/main.ts', 'apps/server/src/pdf/pdf-worker.ts']],
+  [
+    'apps/server/dist',
+    ['apps/server/src/main.ts', 'apps/server/src/pdf/pdf-worker.ts', 'apps/server/src/pdf/browser-process.ts'],
+  ],
   ['apps/printer/dist', ['apps/printer/src/main.ts']],
   ['apps/cli/dist', ['apps/cli/src/foglio.ts']],
   ['demo/dist', ['demo/src/main.ts']],

@@ -7,6 +7,7 @@ import {
   seasonContract,
   stagePlan,
 } from './index';
+import { seasonBudget } from './season-budget';
 
 /** A demo job: its document, and its ticket but for the document's id. */
 interface DemoJob {
@@ -14,11 +15,24 @@ interface DemoJob {
   readonly make: () => Promise<Buffer>;
   /** Its pages, unless all are printed. */
   readonly pages?: string;
+  /** How it is laid out, where it has no pages of its own. */
+  readonly form?: Readonly<Record<string, unknown>>;
   readonly ticket: Readonly<Record<string, unknown>>;
 }
 
 /** Entered in this order; the last one stands first on the Desk. */
 const JOBS: readonly DemoJob[] = [
+  {
+    file: 'season-budget.xlsx',
+    make: seasonBudget,
+    form: { sheets: ['Summary', 'Expenses', 'Concerts'], fit: 'width', orientation: 'landscape' },
+    ticket: {
+      title: 'Season budget',
+      copies: 5,
+      tray: 'tray-1',
+      routes: [{ name: 'Letterhead', pages: '1:1', tray: 'tray-2' }],
+    },
+  },
   {
     file: 'grant-return.pdf',
     make: grantReturn,
@@ -102,11 +116,11 @@ const SETUPS = [
 async function seed(base: string): Promise<void> {
   const existing = (await json(await fetch(`${base}/api/jobs`))) as unknown[];
   if (existing.length > 0) return;
-  for (const { file, make, pages = 'all', ticket } of JOBS) {
+  for (const { file, make, pages = 'all', form = {}, ticket } of JOBS) {
     const uploaded = (await json(
-      await fetch(`${base}/api/files?name=${file}`, {
+      await fetch(`${base}/api/files?name=${file}&form=${encodeURIComponent(JSON.stringify(form))}`, {
         method: 'POST',
-        headers: { 'Content-Type': 'application/pdf' },
+        headers: { 'Content-Type': 'application/octet-stream' },
         body: new Uint8Array(await make()),
       }),
     )) as { id: string };
@@ -114,7 +128,7 @@ async function seed(base: string): Promise<void> {
       await fetch(`${base}/api/jobs`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ ticket: { version: 1, documents: [{ file: uploaded.id, pages }], ...ticket } }),
+        body: JSON.stringify({ ticket: { version: 1, documents: [{ file: uploaded.id, pages, form }], ...ticket } }),
       }),
     );
   }

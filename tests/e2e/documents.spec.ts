@@ -70,7 +70,9 @@ test('what Foglio does not know is refused, with what it takes', async ({ page, 
   writeFileSync(at('letter.doc'), 'PK\u0003\u0004');
   await page.goto(world.base);
   await page.getByLabel(DROP).setInputFiles(at('letter.doc'));
-  await expect(page.getByRole('alert')).toContainText('letter.doc: Foglio takes PDF, PNG, JPEG and plain text');
+  await expect(page.getByRole('alert')).toContainText(
+    'letter.doc: Foglio takes PDF, PNG, JPEG, workbooks (.xlsx), CSV and plain text',
+  );
 });
 
 test('of several files one that is refused does not keep the others from being taken', async ({ page, world }) => {
@@ -79,10 +81,14 @@ test('of several files one that is refused does not keep the others from being t
   writeFileSync(at('list.txt'), 'Pencils\n');
   await page.goto(world.base);
   await page.getByLabel(DROP).setInputFiles([at('letter.doc'), at('notes.txt')]);
-  await expect(page.getByRole('alert')).toContainText('letter.doc: Foglio takes PDF, PNG, JPEG and plain text');
+  await expect(page.getByRole('alert')).toContainText(
+    'letter.doc: Foglio takes PDF, PNG, JPEG, workbooks (.xlsx), CSV and plain text',
+  );
   await page.getByRole('link', { name: /notes/ }).click();
   await expect(page.getByText('1 of 1 printed')).toBeVisible();
   await page.getByLabel('Add a document to this job').setInputFiles([at('letter.doc'), at('list.txt')]);
-  await expect(page.getByRole('alert')).toContainText('letter.doc: Foglio takes PDF, PNG, JPEG and plain text');
+  await expect(page.getByRole('alert')).toContainText(
+    'letter.doc: Foglio takes PDF, PNG, JPEG, workbooks (.xlsx), CSV and plain text',
+  );
   await expect(page.getByRole('button', { name: '2. list.txt' })).toBeVisible();
 });

@@ -11,6 +11,7 @@ import {
   setupOf,
   TicketError,
   type DocumentFacts,
+  type Form,
   type PageFacts,
   type Plan,
   type Printer,
@@ -18,7 +19,8 @@ import {
 } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { planAt } from '@foglio/sentence';
-import { allFacts, PdfError, readDetails, takeIn, type TakenIn } from '@foglio/pdf';
+import { allFacts, PdfError, readDetails } from '@foglio/pdf';
+import { takeInDocument, type TakenDocument } from '@foglio/typeset';
 import { InputError, sayFileTrouble } from './input-error';
 import type { AskPassword } from './password';
 
@@ -40,22 +42,30 @@ export interface Opening {
 }
 
 /** Takes a file in, and what is known of it at once. @throws InputError */
-async function openDocument(path: string, { askPassword, remark }: Opening): Promise<LoadedDocument> {
+async function openDocument(path: string, form: Form, { askPassword, remark }: Opening): Promise<LoadedDocument> {
   const read = new Uint8Array(await readOrSay(path));
-  const { bytes, facts, remarks } = await orSay(path, () => takeInUnlocked(read, path, askPassword));
+  const taken = await orSay(path, () => takeInUnlocked(read, path, form, askPassword));
+  const { bytes, facts, remarks, laid } = taken;
   remarks.forEach((text) => remark(`${path}: ${text}`));
-  return { name: basename(path), bytes, ...(await allFacts(facts)), remarks };
+  return { name: basename(path), bytes, ...(await allFacts(facts)), remarks, ...(laid ? { laid } : {}) };
 }
 
 /** Asks for a password only where one is needed. */
-async function takeInUnlocked(bytes: Uint8Array, path: string, askPassword: AskPassword): Promise<TakenIn> {
+async function takeInUnlocked(
+  bytes: Uint8Array,
+  path: string,
+  form: Form,
+  askPassword: AskPassword,
+): Promise<TakenDocument> {
+  const [today] = momentOf(new Date()).split('T') as [string];
+  const how = { name: basename(path), form, today };
   try {
-    return await takeIn(bytes);
+    return await takeInDocument(bytes, { ...how, password: null });
   } catch (error) {
     if (!(error instanceof PdfError) || !['locked', 'printing-forbidden'].includes(error.trouble)) throw error;
     const password = await askPassword(path);
     if (password === null) throw error;
-    return takeIn(bytes, password);
+    return takeInDocument(bytes, { ...how, password });
   }
 }
 
@@ -65,7 +75,7 @@ export async function loadDocument(
   opening: Opening,
   pages: readonly number[] | 'all' = 'all',
 ): Promise<LoadedDocument> {
-  return withDetails(path, await openDocument(path, opening), pages);
+  return withDetails(path, await openDocument(path, {}, opening), pages);
 }
 
 function withDetails(
@@ -118,20 +128,25 @@ async function openJob(file: string, written: Ticket, opening: Opening, known: '
   const ticket = printedBy(written, userInfo().username);
   const opened = new Map<string, LoadedDocument>();
   const wanted = new Map<string, Set<number>>();
-  const paths = ticket.documents.map((document) => resolve(dirname(file), document.file));
-  for (const [index, path] of paths.entries()) {
-    const document = opened.get(path) ?? (await openDocument(path, opening));
-    opened.set(path, document);
-    const pages = wanted.get(path) ?? new Set();
+  // One file in two forms is two documents.
+  const entries = ticket.documents.map(({ file: name, form }) => {
+    const path = resolve(dirname(file), name);
+    return { path, form, key: JSON.stringify([path, form]) };
+  });
+  for (const [index, { path, form, key }] of entries.entries()) {
+    const document = opened.get(key) ?? (await openDocument(path, form, opening));
+    opened.set(key, document);
+    const pages = wanted.get(key) ?? new Set();
     const needed = known === 'all' || asksForDetails(ticket, index);
     if (needed) pagesToRead(ticket, index, document).forEach((page) => pages.add(page));
-    wanted.set(path, pages);
+    wanted.set(key, pages);
   }
-  for (const [path, document] of opened) {
-    const pages = [...(wanted.get(path) ?? [])];
-    if (pages.length > 0) opened.set(path, await withDetails(path, document, pages));
+  for (const { path, key } of entries) {
+    const pages = [...(wanted.get(key) ?? [])];
+    wanted.delete(key);
+    if (pages.length > 0) opened.set(key, await withDetails(path, opened.get(key)!, pages));
   }
-  return { file, ticket, documents: paths.map((path) => opened.get(path) as LoadedDocument) };
+  return { file, ticket, documents: entries.map(({ key }) => opened.get(key) as LoadedDocument) };
 }
 
 /** Selections that ask what is on the pages, so that of every page it must be known. */

@@ -43,7 +43,7 @@ export async function main(argv: readonly string[]): Promise<number> {
 function offerLooking(program: Command, keep: Keep): void {
   program
     .command('pages')
-    .description('page facts of files: PDF, PNG, JPEG, plain text')
+    .description('page facts of files: PDF, pictures, workbooks, CSV, plain text')
     .argument('<files...>')
     .option('--json', 'as JSON')
     .addOption(passwordFile())

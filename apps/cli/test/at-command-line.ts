@@ -12,6 +12,8 @@ export interface AtCommandLine {
   readonly complained: string;
   /** Plans a ticket. @returns the exit status */
   readonly run: (ticket: object, printer?: object) => Promise<number>;
+  /** Puts a file beside the ticket. */
+  readonly write: (name: string, content: string | Uint8Array) => void;
   /** What was printed until now counts no more. */
   readonly forget: () => void;
 }
@@ -49,6 +51,7 @@ export function atCommandLine(): AtCommandLine {
       const profile = printer ? ['--printer', join(folder, 'printer.json')] : [];
       return main(['node', 'foglio', 'plan', join(folder, 'ticket.json'), '--json', ...profile]);
     },
+    write: (name, content) => writeFileSync(join(folder, name), content),
     forget: () => void (printed = ''),
   };
 }

@@ -2,6 +2,7 @@ import { userInfo } from 'node:os';
 import { ticketSchema, type Plan, type TicketInput } from '@foglio/core';
 import { readPlan } from '@foglio/core/validate';
 import { atCommandLine } from './at-command-line';
+import { formFields } from './form-fields';
 
 /** Every field of the ticket answers at the command line. */
 
@@ -56,6 +57,7 @@ const FIELDS: Record<string, () => Promise<void>> = {
     expect(cell.source!.map(Math.round)).toEqual([28, 700, 142, 113]);
     expect(firstCell(await planOf({}, [{ ...document, part: 'content' }])).source).not.toBeNull();
   },
+  ...formFields((documents) => planOf({}, documents), cli.write),
   'routes.part': async () => {
     const plan = await planOf({ routes: [{ pages: '8', part: 'content' }] });
     expect(plan.sheets.map(({ front }) => front.cells[0]!.source !== null)).toEqual([

@@ -50,7 +50,7 @@ const handlersOf = ({ db, watch, workers, uploadLimit, queueAddress }: AppParts)
   ...fileHandlers(db, workers, uploadLimit),
   ...jobHandlers(db, workers),
   ...setupHandlers(db),
-  ...seriesHandlers(db),
+  ...seriesHandlers(db, workers),
   ...incomingHandlers(db, queueAddress),
   ...printerHandlers(db, watch),
   ...panelHandlers(db, watch),

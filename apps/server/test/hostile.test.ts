@@ -14,6 +14,8 @@ import {
 } from '../../../packages/pdf/test/hostile-pdf';
 import { pdfWorkers, startServer, type RunningServer } from './running-server';
 
+const HOW = { name: 'in.pdf', form: {}, password: null };
+
 /** Less than any of these files asks for, so that the test need not wait for the real limits. */
 const LITTLE_MEMORY = { ms: 60_000, memoryMb: 280 };
 const LITTLE_TIME = { ms: 100, memoryMb: 3_000 };
@@ -41,7 +43,7 @@ test.each<[string, () => Uint8Array, { ms: number; memoryMb: number }, RegExp]>(
   ['objects that inflate to 320 MB', () => objectBomb(320), LITTLE_MEMORY, /^This file takes too much memory/],
   ['a hundred thousand objects', () => manyObjects(100_000), LITTLE_TIME, /^This file takes too much time/],
 ])('taking in %s ends in a clear error', async (_what, make, limits, message) => {
-  const taking = withFile(make(), (file) => workers.takeIn(file, `${file}.open`, null, limits));
+  const taking = withFile(make(), (file) => workers.takeIn(file, `${file}.open`, HOW, limits));
   await expect(taking).rejects.toMatchObject({ trouble: 'too-much', message });
 });
 

@@ -2,6 +2,8 @@ import { writeFile } from 'node:fs/promises';
 import { inScratchFolder } from '@foglio/pdf';
 import { PdfWorkers, WorkersClosed } from '../src/pdf/pdf-workers';
 
+const HOW = { name: 'in.pdf', form: {}, password: null };
+
 /** A worker's program that tells these reports when it is asked for something, and ends. */
 const program = (reports: readonly object[], status: number): string => `
   process.once('message', async () => {
@@ -20,7 +22,7 @@ const takenBy = <T>(
 ): Promise<T> =>
   inScratchFolder(async (path) => {
     await writeFile(path('worker.cjs'), program(reports, status));
-    const workers = new PdfWorkers(path('worker.cjs'));
+    const workers = new PdfWorkers(path('worker.cjs'), path('no-browser.cjs'));
     try {
       return await look(workers);
     } finally {
@@ -42,7 +44,7 @@ test.each([
   ['breaks off before it has them', [{ kind: 'taken-in', taken: TAKEN }], 3, null],
 ])('labels and outline come after the rest, from a worker that %s', async (_what, reports, status, navigation) => {
   await takenBy(reports, status, async (workers) => {
-    const taken = await workers.takeIn('in.pdf', 'out.pdf', null);
+    const taken = await workers.takeIn('in.pdf', 'out.pdf', HOW);
     expect(taken).toMatchObject(TAKEN);
     expect(await taken.navigation).toEqual(navigation);
   });
@@ -54,7 +56,7 @@ test.each([
   ['gives the file up', [{ kind: 'failed', trouble: 'damaged', message: 'It is damaged.' }], 0, /It is damaged/],
 ])('a worker that %s is an error', async (_what, reports, status, message) => {
   await takenBy(reports, status, (workers) =>
-    expect(workers.takeIn('in.pdf', 'out.pdf', null)).rejects.toThrow(message),
+    expect(workers.takeIn('in.pdf', 'out.pdf', HOW)).rejects.toThrow(message),
   );
 });
 
@@ -64,7 +66,7 @@ test('work that is under way when the server ends is given up as such, and so is
     const report = { kind: 'details', page: 1, details: {} };
     const busy = `process.once('message', () => process.send(${JSON.stringify(report)})); setInterval(() => {}, 1000);`;
     await writeFile(path('worker.cjs'), busy);
-    const workers = new PdfWorkers(path('worker.cjs'));
+    const workers = new PdfWorkers(path('worker.cjs'), path('no-browser.cjs'));
     const told: number[] = [];
     const page = (number: number): void => {
       told.push(number);
@@ -72,6 +74,6 @@ test('work that is under way when the server ends is given up as such, and so is
     };
     await expect(workers.readDetails('in.pdf', [1, 2], { page })).rejects.toThrow(WorkersClosed);
     expect(told).toEqual([1]);
-    await expect(workers.takeIn('in.pdf', 'out.pdf', null)).rejects.toThrow(WorkersClosed);
+    await expect(workers.takeIn('in.pdf', 'out.pdf', HOW)).rejects.toThrow(WorkersClosed);
   });
 });

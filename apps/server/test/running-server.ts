@@ -12,7 +12,7 @@ import { Presence } from '../src/sendings/presence';
 import { enqueueSending } from '../src/sendings/enqueue';
 import { startSending } from '../src/sendings/queue';
 import { Keeper } from '../src/sendings/keeper';
-import { storeContent, type StoredContent } from '../src/files/content-store';
+import { storeFile, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
 import { createIppServer } from '../src/incoming/ipp-server';
 import { startSettling } from '../src/incoming/settling';
@@ -22,9 +22,9 @@ import { enterPrinters } from '../src/printers/printer-store';
 import { PrinterWatch } from '../src/printers/watch';
 import { enterHouseSetup } from '../src/setups/setup-store';
 import { DescribedApi } from './described';
-import { asAdmin, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
+import { asAdmin, BROWSER, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
 
-export const pdfWorkers = (): PdfWorkers => new PdfWorkers(WORKER);
+export const pdfWorkers = (): PdfWorkers => new PdfWorkers(WORKER, BROWSER);
 
 /** A server over a database of its own, made for one test file. */
 export interface RunningServer extends Connection {
@@ -124,7 +124,10 @@ export const store = ({ db, workers }: RunningServer, bytes: Uint8Array): Promis
   inScratchFolder(async (path) => {
     await writeFile(path('uploaded'), bytes);
     const sha256 = createHash('sha256').update(bytes).digest('hex');
-    return storeContent(db, { path: path('uploaded'), bytes: bytes.length, sha256 }, workers);
+    const stored = await storeFile(db, { path: path('uploaded'), bytes: bytes.length, sha256 }, workers, {
+      name: 'stored',
+    });
+    return stored.content;
   });
 
 /** Has supertest keep an answer's bytes. */

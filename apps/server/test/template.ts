@@ -1,9 +1,9 @@
 import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { runMigrations } from 'graphile-worker';
 import { connect } from '../src/database/connection';
-import { asAdmin, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
+import { asAdmin, BROWSER, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
 
 /**
  * Before all tests of the server: the tables are made once, in a database that every test file gets a clone of, and the
@@ -17,14 +17,16 @@ export default async function makeTemplate(): Promise<void> {
   await pool.end();
   const root = join(__dirname, '../../..');
   mkdirSync(join(root, '.foglio/test'), { recursive: true });
-  buildSync({
-    entryPoints: [join(__dirname, '../src/pdf/pdf-worker.ts')],
-    outfile: WORKER,
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    packages: 'external',
-    alias: { '@cantoo/pdf-lib': join(root, 'node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js') },
-    tsconfig: join(root, 'tsconfig.base.json'),
-  });
+  const programs = [WORKER, BROWSER].map((outfile) => ({ outfile, source: `${basename(outfile, '.mjs')}.ts` }));
+  for (const { outfile, source } of programs)
+    buildSync({
+      entryPoints: [join(__dirname, '../src/pdf', source)],
+      outfile,
+      bundle: true,
+      platform: 'node',
+      format: 'esm',
+      packages: 'external',
+      alias: { '@cantoo/pdf-lib': join(root, 'node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js') },
+      tsconfig: join(root, 'tsconfig.base.json'),
+    });
 }

@@ -6,8 +6,11 @@ export const MIGRATIONS = join(__dirname, '../drizzle');
 /** Cloned for every test file. */
 export const TEMPLATE = 'unit_template';
 
-/** The workers' program, bundled before the tests. */
-export const WORKER = join(__dirname, '../../../.foglio/test/pdf-worker.mjs');
+const BUNDLED = join(__dirname, '../../../.foglio/test');
+
+/** The programs of the workers and of the browser, bundled before the tests. */
+export const WORKER = join(BUNDLED, 'pdf-worker.mjs');
+export const BROWSER = join(BUNDLED, 'browser-process.mjs');
 
 function admin(): string {
   const url = process.env['DATABASE_URL'];

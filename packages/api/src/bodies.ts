@@ -128,6 +128,25 @@ export const fileName = {
   properties: { name: { type: 'string', minLength: 1, maxLength: 255 } },
 } as const;
 
+export const uploaded = {
+  type: 'object',
+  required: ['name'],
+  properties: {
+    name: fileName.properties.name,
+    form: {
+      type: 'string',
+      maxLength: 20_000,
+      description: 'How it is laid out, where it has no pages of its own: JSON, as in a ticket.',
+    },
+  },
+} as const;
+
+/** How a document that has no pages of its own is laid out. */
+export const formOfFile = field('form', {
+  type: 'object',
+  description: 'As in a ticket.',
+});
+
 export const knownPages = {
   type: 'object',
   properties: { from: { type: 'integer', minimum: 0, description: 'How many pages are known already.' } },

@@ -17,11 +17,20 @@ export const OPERATIONS = {
   uploadFile: {
     method: 'post',
     path: '/api/files',
-    says: 'Takes in a PDF, an image or plain text. The header Document-Password, percent-encoded, opens a locked one.',
-    query: bodies.fileName,
+    says: 'Takes in a document of any kind that is known. The header Document-Password, percent-encoded, opens a locked one.',
+    query: bodies.uploaded,
     takes: 'application/octet-stream',
     status: 201,
     refuses: ['upload-broken-off', 'file-unusable'],
+    gives: records.fileRecord,
+  },
+  layOutFile: {
+    method: 'post',
+    path: '/api/files/{id}/forms',
+    says: 'A file of the same document laid out in another form; the file itself where it is laid out so, or has pages of its own.',
+    takes: bodies.formOfFile,
+    status: 201,
+    refuses: ['file-unusable', 'ticket-invalid'],
     gives: records.fileRecord,
   },
   filesNamed: {

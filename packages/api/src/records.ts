@@ -1,4 +1,11 @@
-import { aboutDocumentSchema, headingSchema, pageFactsSchema, printerSchema, ticketSchema } from '@foglio/core';
+import {
+  aboutDocumentSchema,
+  headingSchema,
+  laidOutSchema,
+  pageFactsSchema,
+  printerSchema,
+  ticketSchema,
+} from '@foglio/core';
 import { PROBLEMS, type ProblemCode } from './problems';
 import {
   count,
@@ -35,7 +42,10 @@ const later = {
   },
 } as const;
 
-export const fileRecord = record('File', { ...fileFields, bytes: count }, { optional: later });
+/** Of a document that has no pages of its own. */
+const laidOut = { laid: laidOutSchema } as const;
+
+export const fileRecord = record('File', { ...fileFields, bytes: count }, { optional: { ...later, ...laidOut } });
 
 export const fileBrief = record('File in brief', {
   id,
@@ -56,7 +66,7 @@ export const factsRecord = record(
 
 export const jobDocument = record('Document of a job', fileFields, {
   description: 'Facts for planning, and the id by which its bytes are fetched.',
-  optional: later,
+  optional: { ...later, ...laidOut },
 });
 
 /** How a job came that was printed to Foglio. */

@@ -9,6 +9,8 @@ import type { Ticket } from './ticket/ticket';
 import { TicketError } from './ticket/ticket-error';
 import { storedPrinter, storedTicket } from './ticket/stored';
 import { ticketSchema } from './ticket/ticket.schema';
+import { form } from './settings/form';
+import type { Form } from './pages/laid-out';
 
 const ajv = new Ajv({
   allErrors: false,
@@ -26,6 +28,7 @@ function compiled<T>(schema: object): () => ValidateFunction<T> {
 }
 
 const ticketValidator = compiled<Ticket>(ticketSchema);
+const formValidator = compiled<Form>(form.schema);
 const printerValidator = compiled<Printer>(printerSchema);
 const planValidator = compiled<Plan>(planSchema);
 
@@ -35,6 +38,14 @@ const planValidator = compiled<Plan>(planSchema);
  * @throws TicketError naming the place and the repair; an unknown field is an error, never ignored
  */
 export const readTicket = (data: unknown): Ticket => storedTicket(read(data, ticketValidator(), 'the ticket'));
+
+/** A form of a document read from data of any origin. @throws TicketError */
+export function readForm(data: unknown): Form {
+  const asked = read(data, formValidator(), 'the form');
+  const wrong = form.contradiction(asked);
+  if (wrong) throw new TicketError(`form${wrong.part}`, wrong.problem, wrong.repair);
+  return asked;
+}
 
 /** A printer profile read from data of any origin. @throws TicketError */
 export const readPrinter = (data: unknown): Printer =>

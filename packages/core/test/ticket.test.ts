@@ -8,7 +8,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
   expect(readTicket(least)).toEqual({
     version: 1,
     title: '',
-    documents: [{ file: 'a.pdf', pages: 'all', numbering: 'position', rotate: 0, part: 'whole' }],
+    documents: [{ file: 'a.pdf', pages: 'all', numbering: 'position', rotate: 0, part: 'whole', form: {} }],
     pieces: null,
     copies: 1,
     inTurn: false,

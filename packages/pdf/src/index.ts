@@ -2,8 +2,21 @@ export { readDetails, type PageDetails } from './details';
 export { allFacts, pageSizes, readFacts, withNavigation, type FirstFacts, type PdfFacts } from './facts';
 export { impose, type ImposeInput } from './impose';
 export type { Navigation } from './navigation';
-export { PdfError, tooMuch, type PdfTrouble } from './pdf-error';
-export { takeIn, type TakenIn } from './intake/take-in';
+export {
+  damagedDocument,
+  lockedDocument,
+  notKnown,
+  programMissing,
+  wrongDocumentPassword,
+  PdfError,
+  tooMuch,
+  unfitForm,
+  type PdfTrouble,
+} from './pdf-error';
+export { finish, newDocument } from './intake/made-pages';
+export { withOutline, type NamedHeading } from './intake/outline';
+export { kindOf, type FileKind } from './intake/kind';
+export { takeIn, takeInMade, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';
 export { inScratchFolder } from './scratch';
 export { rehearse } from './rehearse';

@@ -8,7 +8,8 @@ export type PdfTrouble =
   | 'printing-forbidden'
   | 'no-pages'
   | 'too-much'
-  | 'program-missing';
+  | 'program-missing'
+  | 'form-unfit';
 
 /** A file that cannot be used; the message says which trouble it is and what to do. */
 export class PdfError extends Error {
@@ -23,7 +24,10 @@ export class PdfError extends Error {
 }
 
 export const notKnown = (): PdfError =>
-  new PdfError('not-known', 'Foglio takes PDF, PNG, JPEG and plain text; save the document as PDF and take that.');
+  new PdfError(
+    'not-known',
+    'Foglio takes PDF, PNG, JPEG, workbooks (.xlsx), CSV and plain text; save the document as PDF and take that.',
+  );
 
 export const notAPdf = (): PdfError => new PdfError('not-a-pdf', 'This is not a PDF; save the document as PDF first.');
 
@@ -32,6 +36,23 @@ export const damaged = (what: string): PdfError =>
 
 export const damagedImage = (what: string): PdfError =>
   new PdfError('damaged', `This image is damaged: ${what}. Save it again where it was made.`);
+
+export const damagedDocument = (what: string): PdfError =>
+  new PdfError('damaged', `This document is damaged: ${what}. Save it again where it was made.`);
+
+/** It cannot be laid out as is asked. */
+export const unfitForm = (why: string, repair: string): PdfError =>
+  new PdfError('form-unfit', `It cannot be laid out so: ${why}. ${repair}`);
+
+/** What has no pages of its own, and needs a password. */
+export const lockedDocument = (): PdfError =>
+  new PdfError('locked', 'This document is locked with a password. Give the password, or take a copy without one.');
+
+export const wrongDocumentPassword = (): PdfError =>
+  new PdfError(
+    'wrong-password',
+    'This is not the password of this document. Type it again, or take a copy without one.',
+  );
 
 export const locked = (): PdfError =>
   new PdfError('locked', 'This PDF is locked with a password. Give the password, or take a copy without one.');

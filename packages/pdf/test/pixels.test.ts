@@ -5,6 +5,7 @@ import { readTicket } from '@foglio/core/validate';
 import pixelmatch from 'pixelmatch';
 import sharp from 'sharp';
 import { impose, readFacts, takeIn } from '../src';
+import { letters, take } from '../../typeset/test/take';
 import { makePdf, pagesPdf, stream } from './make-pdf';
 import { renderColour, type Picture } from './poppler';
 
@@ -49,7 +50,7 @@ async function photo(): Promise<Uint8Array> {
 }
 
 const text = async (): Promise<Uint8Array> =>
-  (await takeIn(new TextEncoder().encode('Łódź, 5 €\n\tindented\n'.repeat(20)))).bytes;
+  (await take('letter.txt', letters('Łódź, 5 €\n\tindented\n'.repeat(20)))).bytes;
 
 /** Name, file, page, and how many times larger a unit of its space is, which poppler ignores. */
 const SET: readonly [string, () => Uint8Array | Promise<Uint8Array>, number, number][] = [

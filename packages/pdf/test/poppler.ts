@@ -105,8 +105,9 @@ const ROMAN = ['', 'i', 'ii', 'iii', 'iv', 'v', 'vi', 'vii', 'viii', 'ix'];
 export function navigationByQpdf(pdf: Uint8Array) {
   const args = ['--json', '--json-key=pages', '--json-key=outlines'];
   const told = withFile(pdf, (path) => execFileSync('qpdf', [...args, path], { encoding: 'utf8', maxBuffer: 1 << 28 }));
-  const read = JSON.parse(told) as { pages: { label: QpdfLabel }[]; outlines: QpdfHeading[] };
+  const read = JSON.parse(told) as { pages: { label: QpdfLabel | null }[]; outlines: QpdfHeading[] };
   const labels = read.pages.map(({ label }) => {
+    if (label === null) return '';
     const number = label['/St'] ?? 1;
     const style = label['/S'];
     const said = style === '/D' ? String(number) : style === '/r' ? (ROMAN[number] ?? '?') : '';

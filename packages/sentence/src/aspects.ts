@@ -1,5 +1,6 @@
 import type { Aspect } from './aspect';
 import { bind, bookletBind, copies, faces, sets, sides } from './copies';
+import { form } from './form';
 import { information, informationTray } from './information';
 import {
   cover,
@@ -24,7 +25,7 @@ import { joinMarks, overlap, tileCount } from './tiles';
 import { bindingMargin, color, margin, orientation, paper, paperType, quality, scale, tray } from './paper';
 
 /** Of each document, after its pages. */
-export const DOCUMENT_ASPECTS: readonly Aspect[] = [title, rotate, part, numbering];
+export const DOCUMENT_ASPECTS: readonly Aspect[] = [title, form, rotate, part, numbering];
 
 /** Of what a route may have a say in too. */
 export const PAGE_ASPECTS: readonly Aspect[] = [

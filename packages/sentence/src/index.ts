@@ -4,6 +4,7 @@ export { holds, isUsual, plainOf, sayUsual, usual, type Aspect } from './aspect'
 export type { NumberField, Situation } from './situation';
 export { aspectOf, DOCUMENT_ASPECTS, JOB_ASPECTS, OFFERED, PAGE_ASPECTS, TRAY } from './aspects';
 export { sayBind, sides } from './copies';
+export { FORM_QUESTIONS, formNow, patchForm, type FormQuestion } from './form-questions';
 export { perSide, turn } from './layout';
 export { nameWithoutKind } from './name-without-kind';
 export { sayChosen, sayInAny } from './page-words';

@@ -1,6 +1,13 @@
 import type { SendingState, SaidOfPaper, SetupStart } from '@foglio/api';
 import type { Wishes } from '@foglio/ipp/serving';
-import { storedPrinter, storedTicket, type AboutDocument, type Heading, type PageFacts } from '@foglio/core';
+import {
+  storedPrinter,
+  storedTicket,
+  type AboutDocument,
+  type Heading,
+  type LaidOut,
+  type PageFacts,
+} from '@foglio/core';
 import { eq, sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
@@ -51,15 +58,43 @@ export const contentChunks = pgTable(
   (table) => [primaryKey({ columns: [table.contentId, table.position] })],
 );
 
-/** An upload: a name for some content. */
-export const files = pgTable('files', {
+/** A document without pages of its own as it came, from which it is laid out in other forms; once however often it is uploaded. */
+export const sources = pgTable('sources', {
   id: uuid('id').primaryKey().defaultRandom(),
-  contentId: uuid('content_id')
-    .notNull()
-    .references(() => contents.id),
-  name: text('name').notNull(),
+  /** Of its bytes, hexadecimal. */
+  sha256: text('sha256').notNull().unique(),
+  bytes: bigint('bytes', { mode: 'number' }).notNull(),
   createdAt: moment('created_at'),
 });
+
+export const sourceChunks = pgTable(
+  'source_chunks',
+  {
+    sourceId: uuid('source_id')
+      .notNull()
+      .references(() => sources.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+    data: bytea('data').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.sourceId, table.position] })],
+);
+
+/** An upload, or another form of one: a name for some content. */
+export const files = pgTable(
+  'files',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    contentId: uuid('content_id')
+      .notNull()
+      .references(() => contents.id),
+    name: text('name').notNull(),
+    /** What it was laid out from; null: it has pages of its own. */
+    sourceId: uuid('source_id').references(() => sources.id),
+    laid: jsonb('laid').$type<LaidOut>(),
+    createdAt: moment('created_at'),
+  },
+  (table) => [index('files_source').on(table.sourceId)],
+);
 
 /** What a person said of a tray's paper, and which size the printer reported then. */
 export type SaidPaper = Omit<SaidOfPaper, 'size'> & {

@@ -1,15 +1,14 @@
-import { createReadStream, createWriteStream } from 'node:fs';
+import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
-import type { AboutDocument, Heading, PageFacts } from '@foglio/core';
+import type { AboutDocument, Form, Heading, LaidOut, PageFacts } from '@foglio/core';
 import { PdfError, withNavigation, type Navigation } from '@foglio/pdf';
 import { and, eq, isNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contentChunks, contents } from '../database/schema';
 import { Problem } from '../http/problem';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
-
-/** Bytes a row: large enough to be quick, small enough to stream. */
-const CHUNK = 1024 * 1024;
+import { chunksFrom, chunksOf } from './chunks';
+import { findForm, findSource, storeSource } from './source-store';
 
 const UNIQUE_VIOLATION = '23505';
 
@@ -27,46 +26,67 @@ export interface StoredContent {
   readonly detailsRead: number;
 }
 
+/** A document as it was stored, and where it came from. */
+export interface StoredFile {
+  readonly content: StoredContent;
+  /** What it was laid out from, and how; null: it has pages of its own. */
+  readonly sourceId: string | null;
+  readonly laid: LaidOut | null;
+}
+
+/** What a document is taken in with. */
+export interface Taking {
+  readonly name: string;
+  /** How it is laid out, where it has no pages of its own. */
+  readonly form?: Form;
+  /** Where the file needs one; used and forgotten. */
+  readonly password?: string | null;
+  /** Told the id once labels and outline, which come later, are entered too, or will not come from here. */
+  readonly settled?: (id: string) => void;
+}
+
 /**
  * Takes a document in and stores what came of it within one transaction: a crash leaves nothing behind, and what is
- * answered for is on disk. The same bytes are stored once, and looked at once.
+ * answered for is on disk. The same bytes are stored once, and looked at once; the same form of a document is laid out once.
  *
- * @param password where the file needs one; used and forgotten
- * @param settled told the id once labels and outline, which come later, are entered too, or will not come from here
  * @throws Problem `file-unusable`
  */
-export async function storeContent(
+export async function storeFile(
   db: Database,
   uploaded: FileWithHash,
   workers: PdfWorkers,
-  { password = null, settled = () => undefined }: { password?: string | null; settled?: (id: string) => void } = {},
-): Promise<StoredContent> {
+  { name, form = {}, password = null, settled = () => undefined }: Taking,
+): Promise<StoredFile> {
   // What is stored opens by itself, so whoever has its very bytes needed no password for it.
   const known = await findContent(db, uploaded.sha256);
-  if (known) return known;
-  const taken = await usable(() => workers.takeIn(uploaded.path, `${uploaded.path}.open`, password));
+  if (known) return { content: known, sourceId: null, laid: null };
+  const source = await findSource(db, uploaded.sha256);
+  const before = source && (await findForm(db, source.id, name, form));
+  if (before) return { ...before, sourceId: source.id };
+  const taken = await usable(() => workers.takeIn(uploaded.path, `${uploaded.path}.open`, { name, form, password }));
+  const { laid } = taken;
   const { path, sha256 } = taken.made ?? uploaded;
   try {
-    const stored = await db.transaction(async (tx) => {
+    const file = await db.transaction(async (tx): Promise<StoredFile> => {
+      const sourceId = laid ? await storeSource(tx, uploaded) : null;
       const { bytes } = taken.made ?? uploaded;
       const { pages, about } = taken.facts;
       const { remarks } = taken;
       const [row] = await tx.insert(contents).values({ sha256, bytes, pages, about, remarks }).returning();
-      const stored = row as StoredContent;
-      let position = 0;
-      for await (const data of createReadStream(path, { highWaterMark: CHUNK }) as AsyncIterable<Buffer>) {
-        await tx.insert(contentChunks).values({ contentId: stored.id, position, data });
-        position += 1;
+      const content = row as StoredContent;
+      for await (const chunk of chunksOf(path)) {
+        await tx.insert(contentChunks).values({ contentId: content.id, ...chunk });
       }
-      return stored;
+      return { content, sourceId, laid };
     });
-    void enterNavigation(db, stored, taken.navigation).finally(() => settled(stored.id));
-    return stored;
+    const { content } = file;
+    void enterNavigation(db, content, taken.navigation).finally(() => settled(content.id));
+    return file;
   } catch (error) {
     // Another upload of the same file was quicker.
     const other = isDuplicate(error) ? await findContent(db, sha256) : undefined;
     if (!other) throw error;
-    return other;
+    return { content: other, sourceId: laid ? await storeSource(db, uploaded) : null, laid };
   }
 }
 
@@ -93,16 +113,13 @@ export const fileContent = (db: Database, id: string, path: string): Promise<voi
   pipeline(streamContent(db, id), createWriteStream(path));
 
 /** A document chunk by chunk, so that serving it holds no more than one in memory. */
-export async function* streamContent(db: Database, id: string): AsyncGenerator<Buffer> {
-  for (let position = 0; ; position += 1) {
-    const [row] = await db
+export const streamContent = (db: Database, id: string): AsyncGenerator<Buffer> =>
+  chunksFrom((position) =>
+    db
       .select({ data: contentChunks.data })
       .from(contentChunks)
-      .where(and(eq(contentChunks.contentId, id), eq(contentChunks.position, position)));
-    if (!row) return;
-    yield row.data;
-  }
-}
+      .where(and(eq(contentChunks.contentId, id), eq(contentChunks.position, position))),
+  );
 
 /** Work on a file whose trouble is the file's own. @throws Problem `file-unusable` */
 export async function usable<T>(work: () => Promise<T>): Promise<T> {

@@ -1,45 +1,50 @@
 import type { IncomingHttpHeaders } from 'node:http';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import type { Form } from '@foglio/core';
+import { readForm } from '@foglio/core/validate';
 import { inScratchFolder } from '@foglio/pdf';
 import { desc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
 import type { Handlers } from '../http/bind';
-import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
+import { sayTicketErrors } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
-import { storeContent, streamContent, type StoredContent } from './content-store';
-import { enqueueReading } from './reading-queue';
+import { storeFile, streamContent } from './content-store';
+import { enterFile, findFile, layOutFile, readNext, type FoundFile } from './lay-out';
 import { receive } from './receive';
 
-type Names = 'uploadFile' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
+type Names = 'uploadFile' | 'layOutFile' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
 
 /** Taking in, facts, and the bytes. */
 export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): Handlers<Names> => ({
-  uploadFile: async ({ query: { name }, request }) => {
+  uploadFile: async ({ query: { name, form }, request }) => {
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
-    const password = passwordIn(request.headers);
-    const settled = (id: string): void => void enqueueReading(db, id);
-    const content = await inScratchFolder(async (path) => {
+    const taking = { name, form: formIn(form), password: passwordIn(request.headers), settled: readNext(db) };
+    const stored = await inScratchFolder(async (path) => {
       const uploaded = await receiveBody(request, path('uploaded'), limit);
-      return storeContent(db, uploaded, workers, { password, settled });
+      return storeFile(db, uploaded, workers, taking);
     });
-    const [file] = await db.insert(files).values({ contentId: content.id, name }).returning();
-    return fileAnswer(file!.id, name, content);
+    return fileAnswer(await enterFile(db, name, stored));
+  },
+  layOutFile: async ({ params, body }) => {
+    const form = sayTicketErrors(() => readForm(body.form));
+    return fileAnswer(await layOutFile(db, workers, await findFile(db, params.id), form));
   },
   filesNamed: async ({ query: { name } }) => {
     const pages = sql<number>`jsonb_array_length(${contents.pages})`;
+    // A document in two forms is one.
+    const document = sql`coalesce(${files.sourceId}, ${files.contentId})`;
     return db
-      .selectDistinctOn([files.contentId], { id: files.id, name: files.name, bytes: contents.bytes, pages })
+      .selectDistinctOn([document], { id: files.id, name: files.name, bytes: contents.bytes, pages })
       .from(files)
       .innerJoin(contents, eq(files.contentId, contents.id))
       .where(eq(files.name, name))
-      .orderBy(files.contentId, desc(files.createdAt));
+      .orderBy(document, desc(files.createdAt));
   },
   file: async ({ params }) => {
-    const { file, content } = await findFile(db, params.id);
-    return fileAnswer(file.id, file.name, content);
+    return fileAnswer(await findFile(db, params.id));
   },
   // At the first time, labels of all pages and the outline too.
   newFacts: async ({ params, query: { from = 0 } }) => {
@@ -57,7 +62,7 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
   },
 });
 
-const fileAnswer = (id: string, name: string, content: StoredContent) => {
+const fileAnswer = ({ file: { id, name, laid }, content }: FoundFile) => {
   const { sha256, bytes, pages, outline, about, remarks, detailsRead } = content;
   return {
     id,
@@ -68,9 +73,22 @@ const fileAnswer = (id: string, name: string, content: StoredContent) => {
     ...(outline ? { outline } : {}),
     about,
     remarks,
+    ...(laid ? { laid } : {}),
     read: detailsRead,
   };
 };
+
+/** As JSON, since it has parts. */
+function formIn(text: string | undefined): Form {
+  if (text === undefined) return {};
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    throw new Problem('body-invalid', 'The parameter form is not JSON.');
+  }
+  return sayTicketErrors(() => readForm(data));
+}
 
 /** A header and not a parameter, since addresses are logged; percent-encoded, since headers are Latin-1. */
 function passwordIn(headers: IncomingHttpHeaders): string | null {
@@ -85,16 +103,6 @@ function passwordIn(headers: IncomingHttpHeaders): string | null {
 
 const tooLarge = (limit: number): Problem =>
   new Problem('body-too-large', `Files of up to ${Math.round(limit / 1024 / 1024)} MB are taken.`);
-
-async function findFile(db: Database, parameter: string) {
-  const [found] = await db
-    .select({ file: files, content: contents })
-    .from(files)
-    .innerJoin(contents, eq(files.contentId, contents.id))
-    .where(eq(files.id, idOf(parameter)));
-  if (!found) throw new Problem('not-found', 'This file is not here.');
-  return found;
-}
 
 /** Writes the whole body to a file. @throws Problem `upload-broken-off`, `body-too-large` */
 async function receiveBody(

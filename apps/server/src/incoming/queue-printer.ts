@@ -14,7 +14,7 @@ import { eq, sql } from 'drizzle-orm';
 import pLimit from 'p-limit';
 import type { Database } from '../database/connection';
 import { incoming, files } from '../database/schema';
-import { storeContent, type StoredContent } from '../files/content-store';
+import { storeFile, type StoredFile } from '../files/content-store';
 import { enqueueReading } from '../files/reading-queue';
 import { receive } from '../files/receive';
 import { Problem } from '../http/problem';
@@ -116,13 +116,16 @@ async function takeDocument(
   document: IncomingDocument,
 ): Promise<void> {
   const settled = (content: string): void => void enqueueReading(db, content);
-  let content: StoredContent;
+  const named = clean(document.name ?? name);
+  let stored: StoredFile;
   requireRoom();
   try {
-    content = await inScratchFolder(async (path) => {
+    stored = await inScratchFolder(async (path) => {
       const file = await receive(document.bytes, path('incoming'), uploadLimit, tooLarge);
       if (file.bytes === 0) throw new Refusal(STATUS.badRequest, 'no document came');
-      return takeTurn(() => storeContent(db, file, workers, { settled }));
+      return takeTurn(() =>
+        storeFile(db, file, workers, { name: named, form: queue.ticket.documents[0]!.form, settled }),
+      );
     });
   } catch (error) {
     await changeIncoming(db, id, ['open'], { state: 'aborted', message: sayTrouble(error) });
@@ -130,8 +133,8 @@ async function takeDocument(
     throw error;
   }
   await db.transaction(async (tx) => {
-    const named = clean(document.name ?? name);
-    const [file] = await tx.insert(files).values({ contentId: content.id, name: named }).returning();
+    const { content, sourceId, laid } = stored;
+    const [file] = await tx.insert(files).values({ contentId: content.id, name: named, sourceId, laid }).returning();
     const [taken] = await tx
       .update(incoming)
       .set({ files: sql`${incoming.files} || ${JSON.stringify([file!.id])}::jsonb`, updatedAt: new Date() })

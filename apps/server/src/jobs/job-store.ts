@@ -71,6 +71,7 @@ export async function documentsOf(
       outline: contents.outline,
       about: contents.about,
       remarks: contents.remarks,
+      laid: files.laid,
     })
     .from(files)
     .innerJoin(contents, eq(files.contentId, contents.id))
@@ -79,9 +80,9 @@ export async function documentsOf(
     const row = rows.find(({ id }) => id === file.toLowerCase());
     if (!row)
       throw new Problem('ticket-invalid', `documents[${index}].file: there is no file "${file}"; upload it first.`);
-    const { outline, sha256, ...rest } = row;
+    const { outline, sha256, laid, ...rest } = row;
     // What was taken in before digests were kept has none; its content never changes.
-    return { ...rest, sha256: sha256 ?? row.contentId, ...(outline ? { outline } : {}) };
+    return { ...rest, sha256: sha256 ?? row.contentId, ...(outline ? { outline } : {}), ...(laid ? { laid } : {}) };
   });
 }
 

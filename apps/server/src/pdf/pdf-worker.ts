@@ -1,7 +1,10 @@
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
-import { getReady, impose, PdfError, readDetails, rehearse, takeIn, tooMuch } from '@foglio/pdf';
+import { momentOf } from '@foglio/core';
+import { getReady, impose, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
+import { lendFrom, takeInDocument, type LendBrowser } from '@foglio/typeset';
+import type { BrowserReport } from './browser-keeper';
 import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 
 /**
@@ -34,11 +37,12 @@ async function work(request: PdfRequest): Promise<void> {
   switch (request.kind) {
     case 'take-in': {
       const source = await bytesOf(request.source);
-      const taken = await takeIn(source, request.password);
-      const { bytes, remarks } = taken;
+      const [today] = momentOf(new Date()).split('T') as [string];
+      const taken = await takeInDocument(source, { ...request, today, lendBrowser });
+      const { bytes, remarks, laid = null } = taken;
       const { navigation, ...facts } = taken.facts;
       const made = bytes === source ? null : await make(request.target, bytes);
-      await report({ kind: 'taken-in', taken: { made, facts, remarks } });
+      await report({ kind: 'taken-in', taken: { made, facts, remarks, laid } });
       await wait(ANSWER_FIRST_MS);
       return report({ kind: 'navigation', navigation: await navigation() });
     }
@@ -59,6 +63,15 @@ async function work(request: PdfRequest): Promise<void> {
     }
   }
 }
+
+/** The server's browser, which it starts where none runs yet. */
+const lendBrowser: LendBrowser = async () => {
+  const told = new Promise<BrowserReport>((resolve) => void process.once('message', resolve));
+  await report({ kind: 'browser-wanted' });
+  const found = await told;
+  if ('trouble' in found) throw new PdfError(found.trouble, found.message);
+  return lendFrom(found.endpoint)();
+};
 
 async function make(path: string, bytes: Uint8Array): Promise<FileWithHash> {
   await write(path, bytes);

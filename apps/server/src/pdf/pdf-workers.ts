@@ -1,8 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
-import { readFileSync } from 'node:fs';
 import { constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
-import type { DocumentFacts } from '@foglio/core';
+import type { DocumentFacts, Form, LaidOut } from '@foglio/core';
 import {
   PdfError,
   tooMuch,
@@ -13,6 +12,8 @@ import {
   type PdfTrouble,
   type TakenIn,
 } from '@foglio/pdf';
+import { BrowserKeeper, type BrowserReport } from './browser-keeper';
+import { memoryOf } from './process-memory';
 
 /** A document whose bytes lie in a file. */
 export interface FiledDocument extends DocumentFacts {
@@ -22,9 +23,17 @@ export interface FiledDocument extends DocumentFacts {
 /** How documents are imposed, but for the documents. */
 export type ImposeHow = Omit<ImposeInput, 'documents'>;
 
+/** How a file is taken in. */
+export interface TakeInHow {
+  readonly name: string;
+  /** How it is laid out, where it has no pages of its own. */
+  readonly form: Form;
+  readonly password: string | null;
+}
+
 /** What a worker is asked to do; sources and targets are paths. */
 export type PdfRequest =
-  | { readonly kind: 'take-in'; readonly source: string; readonly target: string; readonly password: string | null }
+  | ({ readonly kind: 'take-in'; readonly source: string; readonly target: string } & TakeInHow)
   | {
       readonly kind: 'read-details';
       readonly source: string;
@@ -50,6 +59,8 @@ export interface FileWithHash {
 /** What a worker tells of a file that it took in. */
 export interface TakenReport extends Pick<TakenIn, 'remarks'> {
   readonly facts: Omit<FirstFacts, 'navigation'>;
+  /** How it came to its pages; null: they are its own. */
+  readonly laid: LaidOut | null;
   /** What was made of it; null where nothing had to be done to it. */
   readonly made: FileWithHash | null;
 }
@@ -66,6 +77,8 @@ export type PdfReport =
   | { readonly kind: 'navigation'; readonly navigation: Navigation }
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
   | { readonly kind: 'imposed' }
+  /** It has a document that a browser lays out; the answer is a {@link BrowserReport}. */
+  | { readonly kind: 'browser-wanted' }
   | { readonly kind: 'failed'; readonly trouble: PdfTrouble; readonly message: string };
 
 /** Who hears what is read of a document. */
@@ -94,9 +107,6 @@ const WARM_UP_AFTER_MS = 250;
 
 const MB = 1024 * 1024;
 
-/** Bytes of a page of memory, in which Linux counts. */
-const MEMORY_PAGE = 4096;
-
 /** Work was ended because the server ends; it may be taken up again. */
 export class WorkersClosed extends Error {
   override readonly name = 'WorkersClosed';
@@ -115,9 +125,15 @@ export class PdfWorkers {
   private readonly underWay = new Set<(why: Error) => void>();
   private closed = false;
 
-  /** @param program the worker's: another file in the built server than in its tests */
-  constructor(program: string | URL) {
+  private readonly browser: BrowserKeeper;
+
+  /**
+   * @param program the worker's: another file in the built server than in its tests
+   * @param browser the program of the browser's process
+   */
+  constructor(program: string | URL, browser: string | URL) {
     this.program = program instanceof URL ? fileURLToPath(program) : program;
+    this.browser = new BrowserKeeper(browser);
   }
 
   /** Starts the worker for the next piece of work. */
@@ -141,6 +157,7 @@ export class PdfWorkers {
   close(): void {
     this.closed = true;
     this.spare?.kill('SIGKILL');
+    this.browser.close();
     for (const giveUp of this.underWay) giveUp(new WorkersClosed('the server is being stopped'));
   }
 
@@ -150,11 +167,11 @@ export class PdfWorkers {
    * @param target where what is made of it is written, if it has to be changed
    * @throws PdfError where the file cannot be used, `too-much` where it takes more than it may
    */
-  takeIn(source: string, target: string, password: string | null, limits = TAKING_IN): Promise<TakenFile> {
+  takeIn(source: string, target: string, how: TakeInHow, limits = TAKING_IN): Promise<TakenFile> {
     let hear: (found: Navigation | null) => void = () => undefined;
     const navigation = new Promise<Navigation | null>((resolve) => (hear = resolve));
     return new Promise((resolve, reject) => {
-      this.run({ kind: 'take-in', source, target, password }, limits, (report) => {
+      this.run({ kind: 'take-in', source, target, ...how }, limits, (report) => {
         if (report.kind === 'taken-in') {
           resolve({ ...report.taken, navigation });
           // Its details are wanted next, and this worker is not through; but first the server stores and answers.
@@ -196,6 +213,16 @@ export class PdfWorkers {
     return worker;
   }
 
+  /** Tells a worker where the browser is. Where it could not be started, the worker ends, and so does its work. */
+  private async lend(worker: ChildProcess): Promise<void> {
+    try {
+      const found: BrowserReport = await this.browser.reach();
+      if (worker.connected) worker.send(found);
+    } catch {
+      worker.kill('SIGKILL');
+    }
+  }
+
   /** @returns the last thing the worker told */
   private run(
     request: PdfRequest,
@@ -215,9 +242,10 @@ export class PdfWorkers {
       this.underWay.add(giveUp);
       const watch = setInterval(() => {
         if (Date.now() > end) giveUp(tooMuch('time'));
-        else if (memoryOf(worker) > memoryMb * MB) giveUp(tooMuch('memory'));
+        else if (memoryOf(worker.pid) > memoryMb * MB) giveUp(tooMuch('memory'));
       }, WATCH_MS);
       worker.on('message', (report: PdfReport) => {
+        if (report.kind === 'browser-wanted') return void this.lend(worker);
         last = report;
         if (report.kind === 'failed') reject(new PdfError(report.trouble, report.message));
         else hear(report);
@@ -235,14 +263,5 @@ export class PdfWorkers {
         else reject(signal === 'SIGABRT' ? tooMuch('memory') : new Error(`the worker ended with ${code ?? signal}`));
       });
     });
-  }
-}
-
-/** Bytes a process holds in memory (proc(5), statm); 0 where it has just ended. */
-function memoryOf({ pid }: ChildProcess): number {
-  try {
-    return Number(readFileSync(`/proc/${pid}/statm`, 'utf8').split(' ')[1]) * MEMORY_PAGE;
-  } catch {
-    return 0;
   }
 }

@@ -6,6 +6,8 @@ import { findPrinter } from '../printers/printer-store';
 import { acceptSetup } from '../setups/setup-store';
 import { printableReport, reportOf, reportTable } from './report';
 import { pauseSeries, resumeSeries, startSeries } from './run';
+import type { PdfWorkers } from '../pdf/pdf-workers';
+import { layOutRows } from './lay-out-rows';
 import {
   addFiles,
   changeSeries,
@@ -37,11 +39,13 @@ type Names =
   | 'printableReport';
 
 /** A set-up over many files, sent one after the other. */
-export function seriesHandlers(db: Database): Handlers<Names> {
+export function seriesHandlers(db: Database, workers: PdfWorkers): Handlers<Names> {
   const find = (id: string): Promise<StoredSeries> => findSeries(db, id);
   /** Changes a series, and tells how it stands after it. */
   const changed = async (id: string, change: (one: StoredSeries) => Promise<unknown>) => {
     await change(await find(id));
+    // Files that another set-up wants in another form follow by themselves.
+    void layOutRows(db, workers, id);
     return describeSeries(db, await find(id));
   };
   return {

@@ -87,7 +87,11 @@ const countUp = (tx: Within, { id, revision }: StoredSeries) =>
  *
  * @throws Problem `series-sent`
  */
-async function inDraft<T>(db: Database, id: string, work: (tx: Within, one: StoredSeries) => Promise<T>): Promise<T> {
+export async function inDraft<T>(
+  db: Database,
+  id: string,
+  work: (tx: Within, one: StoredSeries) => Promise<T>,
+): Promise<T> {
   return db.transaction(async (tx) => {
     const one = await hold(tx, id);
     requireDraft(one);

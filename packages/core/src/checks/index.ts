@@ -9,6 +9,7 @@ import { grayCodedAsColor } from './gray-coded-as-color';
 import { largeRun } from './large-run';
 import { lineOverContent } from './line-over-content';
 import { noTrayForPaper } from './no-tray-for-paper';
+import { notLaidOut } from './not-laid-out';
 import { outputBinUnknown } from './output-bin-unknown';
 import { outsidePrintable } from './outside-printable';
 import { routeUnused } from './route-unused';
@@ -25,6 +26,7 @@ import { uncollated } from './uncollated';
 
 /** In the order of the table in the model: what stops a job first. */
 const RULES: readonly CheckRule[] = [
+  notLaidOut,
   trayUnknown,
   trayWrongPaper,
   noTrayForPaper,

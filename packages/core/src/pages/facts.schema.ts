@@ -1,3 +1,6 @@
+import { formSchema } from './form.schema';
+import { FORM_KINDS } from './laid-out';
+
 /** JSON Schemas of the facts in `facts.ts`, for those who send them about; a test holds the two together. */
 
 /** A number of points. */
@@ -43,5 +46,26 @@ export const aboutDocumentSchema = {
     author: { type: 'string' },
     created: { type: 'string' },
     modified: { type: 'string' },
+  },
+} as const;
+
+export const laidOutSchema = {
+  title: 'How a document came to its pages',
+  type: 'object',
+  additionalProperties: false,
+  required: ['kind', 'form', 'taken'],
+  properties: {
+    kind: { enum: FORM_KINDS },
+    form: formSchema,
+    taken: formSchema,
+    sheets: {
+      type: 'array',
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['name', 'hidden'],
+        properties: { name: { type: 'string' }, hidden: { type: 'boolean' } },
+      },
+    },
   },
 } as const;

@@ -1,3 +1,5 @@
+import type { LaidOut } from './laid-out';
+
 /**
  * What is known of a document before planning. Sizes are those of a page as a reader shows it, before the ticket's own
  * `rotate`: the crop box cut to the media box, times UserUnit, turned by the page's Rotate entry, in points.
@@ -56,6 +58,8 @@ export interface DocumentFacts {
   readonly pages: readonly PageFacts[];
   readonly outline?: readonly Heading[];
   readonly about?: AboutDocument;
+  /** How it came to its pages, where it has none of its own. */
+  readonly laid?: LaidOut;
   /** What a person should know of the file, in sentences. */
   readonly remarks?: readonly string[];
 }

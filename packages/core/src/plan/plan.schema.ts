@@ -222,6 +222,7 @@ export const planSchema = {
         properties: {
           code: {
             enum: [
+              'not-laid-out',
               'tray-unknown',
               'tray-wrong-paper',
               'no-tray-for-paper',

@@ -6,6 +6,7 @@ import { copies } from './copies';
 import { delivery } from './delivery';
 import { informationSheet } from './information-sheet';
 import { faces } from './faces';
+import { form } from './form';
 import { inTurn } from './in-turn';
 import { layout } from './layout';
 import { lines } from './lines';
@@ -34,6 +35,7 @@ export const SETTINGS = {
   numbering,
   rotate,
   part,
+  form,
   inTurn,
   pieces,
   copies,

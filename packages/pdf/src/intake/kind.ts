@@ -34,7 +34,7 @@ const CONTROLS = /[\u0000-\u0008\u000e-\u001a\u001c-\u001f\u007f]/;
  * The letters of a plain text: UTF-16 with its mark, otherwise UTF-8, otherwise Windows-1252 (common practice for
  * older files); null where it is no text.
  */
-export function decodeText(bytes: Uint8Array): string | null {
+function decodeText(bytes: Uint8Array): string | null {
   if (bytes.length === 0) return null;
   const text = decodeLetters(bytes);
   return CONTROLS.test(text) ? null : text;

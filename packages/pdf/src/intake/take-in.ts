@@ -4,7 +4,7 @@ import { openPdf } from '../open';
 import { listPages } from '../page-tree';
 import { locked, notKnown, PdfError } from '../pdf-error';
 import { savePdf } from '../save';
-import { decodeText, kindOf } from './kind';
+import { kindOf } from './kind';
 import type { MadePages } from './made-pages';
 import { decrypt, lockOf, repair } from './qpdf';
 
@@ -17,39 +17,37 @@ export interface TakenIn {
 }
 
 /**
- * Takes a file in: what it is, unlocked, repaired, images and text made into pages. Everything after this step sees PDF
- * that opens.
+ * Takes in a file that has pages of its own: what it is, unlocked, repaired, pictures made into pages. Everything after this
+ * step sees PDF that opens.
  *
- *     bytes > kind > pages of an image or a text > unlock > repair > facts
+ *     bytes > kind > page of a picture > facts
+ *                  > unlock > repair > facts
  *
  * @param password where it needs one; never kept
  * @throws PdfError with the reason where it cannot be used
  */
 export async function takeIn(bytes: Uint8Array, password: string | null = null): Promise<TakenIn> {
-  const made = await asPdf(bytes);
-  const unlocked = await unlock(made.bytes, password);
-  const { repaired, ...saved } = await mend(unlocked);
-  // Pages made here say nothing of themselves but what was made up for them.
-  const facts = made.bytes === bytes ? saved.facts : { ...saved.facts, about: {} };
-  return { ...saved, facts, remarks: [...made.remarks, ...(repaired ? [REPAIRED] : []), ...saved.facts.remarks] };
-}
-
-/** What makes pages is loaded only when it is needed: most files are PDF already. */
-async function asPdf(bytes: Uint8Array): Promise<MadePages> {
   const kind = kindOf(bytes);
+  // What makes pages is loaded only when it is needed: most files are PDF already.
   switch (kind) {
-    case 'pdf':
-      return { bytes, remarks: [] };
+    case 'pdf': {
+      const { repaired, ...saved } = await mend(await unlock(bytes, password));
+      return { ...saved, remarks: [...(repaired ? [REPAIRED] : []), ...saved.facts.remarks] };
+    }
     case 'png':
     case 'jpeg':
-      return (await import('./image-page')).imagePage(bytes, kind);
+      return takeInMade(await (await import('./image-page')).imagePage(bytes, kind));
     case 'raster':
-      return (await import('./raster-pages')).rasterPages(bytes);
-    case 'text':
-      return (await import('./text-pages')).textPages(decodeText(bytes) ?? '');
-    case null:
+      return takeInMade(await (await import('./raster-pages')).rasterPages(bytes));
+    default:
       throw notKnown();
   }
+}
+
+/** What is known of pages that were made here: they open, and say nothing of themselves but what was made up for them. */
+export async function takeInMade({ bytes, remarks }: MadePages): Promise<TakenIn> {
+  const facts = await readFirstFacts(bytes);
+  return { bytes, facts: { ...facts, about: {} }, remarks: [...remarks, ...facts.remarks] };
 }
 
 /** Where qpdf is missing, a file that opens by itself is taken as it is; a password is of no use then, which is said. */

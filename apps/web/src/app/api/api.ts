@@ -1,6 +1,6 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Seal, SealOfMany, Ticket, TicketInput } from '@foglio/core';
+import type { Form, Seal, SealOfMany, Ticket, TicketInput } from '@foglio/core';
 import { Observable } from 'rxjs';
 import { webSocket } from 'rxjs/webSocket';
 import {
@@ -94,11 +94,16 @@ export class Api {
   }
 
   /** @param password of a locked file; in a header, since addresses are logged */
-  upload(file: File, password: string | null) {
+  /** @param form how it is laid out, where it has no pages of its own */
+  upload(file: File, password: string | null, form: Form = {}) {
     const headers: Record<string, string> = { 'Content-Type': 'application/octet-stream' };
     if (password !== null) headers['Document-Password'] = encodeURIComponent(password);
-    return this.ask('uploadFile', { query: { name: file.name }, body: file, headers });
+    const asked = Object.keys(form).length > 0 ? { form: JSON.stringify(form) } : {};
+    return this.ask('uploadFile', { query: { name: file.name, ...asked }, body: file, headers });
   }
+
+  /** The same document in another form, as a file of its own. */
+  readonly layOut = (id: string, form: Form) => this.ask('layOutFile', { params: { id }, body: { form: { ...form } } });
 
   /** The files of that name, each content once. */
   readonly filesNamed = (name: string) => this.ask('filesNamed', { query: { name } });

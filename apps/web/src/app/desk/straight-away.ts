@@ -76,7 +76,7 @@ export class StraightAway {
     this.takeBack();
     this.stage.set({ kind: 'reading', said: `Taking in ${file.name}` });
     try {
-      const uploaded = await this.uploader.upload(file);
+      const uploaded = await this.uploader.upload(file, this.setup().ticket.documents[0]!.form);
       if (!uploaded) return this.stage.set({ kind: 'waiting' });
       const set = applySetup(this.setup().ticket, [uploaded.id], nameWithoutKind(file.name));
       const ticket = onLoadedPaper(set, [uploaded], this.printer().profile);

@@ -123,7 +123,8 @@ export class Arrivals {
  */
 export function withFile(ticket: Ticket, file: string, replaced: Replaced | null): Ticket {
   const [plain] = plainTicket([file]).documents;
-  const { rotate: _, ...fresh } = plain!;
+  // How it is turned and laid out is meant for its like too: a corrected copy of a workbook has the same sheets.
+  const { rotate: _, form: __, ...fresh } = plain!;
   const { documents } = ticket;
   const stands = replaced && documents[replaced.place]?.file === replaced.file ? replaced.place : null;
   const at = stands ?? documents.findIndex((one) => one.file === replaced?.file);

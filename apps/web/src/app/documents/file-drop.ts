@@ -9,12 +9,11 @@ import {
   viewChild,
 } from '@angular/core';
 
+import { DOCUMENT_KINDS } from './document-kinds';
 import { filesOfDrop } from './dropped-files';
 
-const DOCUMENTS = '.pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpeg,text/plain';
-
 const SETUPS = '.json,application/json';
-const ACCEPTED = { documents: DOCUMENTS, 'set-ups': SETUPS, both: `${DOCUMENTS},${SETUPS}` } as const;
+const ACCEPTED = { documents: DOCUMENT_KINDS, 'set-ups': SETUPS, both: `${DOCUMENT_KINDS},${SETUPS}` } as const;
 
 /** A place that files are dropped on, or chosen for by pressing it. */
 @Component({

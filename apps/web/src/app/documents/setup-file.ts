@@ -47,7 +47,7 @@ export class SetupFiles {
     const used = beside.filter(({ name }) => setup.documents.some((document) => document.file === name));
     const uploaded = new Map<string, FileRecord>();
     for (const one of used) {
-      const record = await this.uploader.upload(one);
+      const record = await this.uploader.upload(one, setup.documents.find(({ file: name }) => name === one.name)!.form);
       if (!record) return null;
       uploaded.set(one.name, record);
     }

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import type { Form } from '@foglio/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, fileTrouble, sayError } from '../api/api';
 import type { FileRecord } from '@foglio/api';
@@ -15,10 +16,10 @@ export class Uploader {
   private readonly dialogs = inject(MatDialog);
 
   /** @returns null where the file was left out; throws what cannot be settled here */
-  async upload(file: File): Promise<FileRecord | null> {
+  async upload(file: File, form: Form = {}): Promise<FileRecord | null> {
     for (let password: string | null = null; ;) {
       try {
-        return await firstValueFrom(this.api.upload(file, password));
+        return await firstValueFrom(this.api.upload(file, password, form));
       } catch (error) {
         if (!SETTLED_BY_PASSWORD.includes(fileTrouble(error) ?? '')) throw error;
         password = await this.ask({ name: file.name, why: sayError(error) });

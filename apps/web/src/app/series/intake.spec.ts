@@ -1,6 +1,7 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import { TestBed } from '@angular/core/testing';
 import type { FileRecord, SeriesFile, SeriesRecord } from '@foglio/api';
+import { readTicket } from '@foglio/core/validate';
 import { defer, of, throwError, type Observable } from 'rxjs';
 import { Api } from '../api/api';
 import { Uploader } from '../documents/uploader';
@@ -46,8 +47,10 @@ function begin(fails: {
   return { intake: TestBed.inject(SeriesIntake), rows, times };
 }
 
+const SERIES = { id: 's', setup: readTicket({ version: 1, documents: [{ file: '*' }] }) };
+
 const takeIn = async (intake: SeriesIntake, all: readonly string[]): Promise<void> => {
-  const taking = intake.takeIn('s', filesOf(all));
+  const taking = intake.takeIn(SERIES, filesOf(all));
   await jest.advanceTimersByTimeAsync(60_000);
   await taking;
 };

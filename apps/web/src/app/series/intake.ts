@@ -1,5 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { SeriesFile, SeriesRecord } from '@foglio/api';
+import type { Form } from '@foglio/core';
 import { defer, firstValueFrom, map, type Observable, of, retry, switchMap, tap, throwError, timer } from 'rxjs';
 import { Api, fileTrouble, isPassing, sayError } from '../api/api';
 import { Uploader } from '../documents/uploader';
@@ -50,13 +51,14 @@ export class SeriesIntake {
   readonly news = signal(0);
   readonly message = signal<string | null>(null);
 
-  /** In the order given. Such as cannot be taken in stand in the series with the reason. */
-  async takeIn(seriesId: string, files: readonly File[]): Promise<void> {
+  /** In the order given, laid out as the set-up asks. Such as cannot be taken in stand in the series with the reason. */
+  async takeIn({ id: seriesId, setup }: Pick<SeriesRecord, 'id' | 'setup'>, files: readonly File[]): Promise<void> {
+    const form = setup.documents[0]!.form;
     this.message.set(null);
     this.progress.set({ seriesId, done: 0, total: files.length });
     try {
       for (let at = 0; at < files.length; at += TOGETHER) {
-        const { rows, left } = await this.upload(files.slice(at, at + TOGETHER), files.length === 1);
+        const { rows, left } = await this.upload(files.slice(at, at + TOGETHER), form, files.length === 1);
         if (rows.length > 0) await firstValueFrom(this.add(seriesId, rows));
         this.news.update((count) => count + 1);
         if (left.length > 0) throw new LeftOut([...left, ...files.slice(at + TOGETHER).map(({ name }) => name)]);
@@ -81,7 +83,11 @@ export class SeriesIntake {
     );
   }
 
-  private async upload(files: readonly File[], isAlone: boolean): Promise<{ rows: SeriesFile[]; left: string[] }> {
+  private async upload(
+    files: readonly File[],
+    form: Form,
+    isAlone: boolean,
+  ): Promise<{ rows: SeriesFile[]; left: string[] }> {
     const rows: (SeriesFile | null)[] = files.map(() => null);
     const left: string[] = [];
     let next = 0;
@@ -89,7 +95,7 @@ export class SeriesIntake {
       while (next < files.length) {
         const at = next++;
         try {
-          rows[at] = await this.takeOne(files[at]!, isAlone);
+          rows[at] = await this.takeOne(files[at]!, form, isAlone);
         } catch {
           left.push(files[at]!.name);
         }
@@ -101,12 +107,12 @@ export class SeriesIntake {
   }
 
   /** A password is only asked for where a file comes alone: nobody wants a question for each of sixty. */
-  private async takeOne(file: File, isAlone: boolean): Promise<SeriesFile | null> {
+  private async takeOne(file: File, form: Form, isAlone: boolean): Promise<SeriesFile | null> {
     const { name } = file;
     try {
       const taken = isAlone
-        ? await this.uploader.upload(file)
-        : await firstValueFrom(this.api.upload(file, null).pipe(retry(WHILE_AWAY)));
+        ? await this.uploader.upload(file, form)
+        : await firstValueFrom(this.api.upload(file, null, form).pipe(retry(WHILE_AWAY)));
       return taken ? { name, file: taken.id } : null;
     } catch (error) {
       // Without the server's word on the file it is not the file's fault, and it is not noted as such.

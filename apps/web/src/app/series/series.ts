@@ -123,17 +123,17 @@ export class Series {
       const title = titleOfFiles(files, setup.name);
       const series = await firstValueFrom(this.api.createSeries(title, setup.ticket, printer.id));
       await this.router.navigate(['/series', series.id]);
-      this.takeIn(series.id, files);
+      this.takeIn(series, files);
     });
   }
 
   protected addFiles(files: readonly File[]): void {
-    const id = this.id();
-    if (id) this.takeIn(id, files);
+    const series = this.store.series();
+    if (series) this.takeIn(series, files);
   }
 
-  private takeIn(id: string, files: readonly File[]): void {
-    void this.intake.takeIn(id, inOrder(files.filter(({ name }) => !isHidden(name))));
+  private takeIn(series: Pick<SeriesRecord, 'id' | 'setup'>, files: readonly File[]): void {
+    void this.intake.takeIn(series, inOrder(files.filter(({ name }) => !isHidden(name))));
   }
 
   protected rename(title: string): Promise<void> {

@@ -1,4 +1,4 @@
-import type { PageToRoute, RouteChange, Ticket } from '@foglio/core';
+import type { Form, PageToRoute, RouteChange, Ticket } from '@foglio/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type {
   Caution,
@@ -36,6 +36,8 @@ export const BenchActions = createActionGroup({
     'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
     /** A file that the ticket may name from now on; the next change of the ticket does. */
     'File taken': props<{ file: JobDocument }>(),
+    /** A document was laid out as the ticket asked: this file stands for it from now on. */
+    'Laid out': props<{ file: string; form: Form; laid: JobDocument }>(),
     'Facts read': props<{ file: string; from: number; facts: FactsRecord }>(),
     Undone: emptyProps(),
     Redone: emptyProps(),

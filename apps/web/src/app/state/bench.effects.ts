@@ -6,21 +6,27 @@ import { Store } from '@ngrx/store';
 import {
   catchError,
   concat,
+  concatMap,
+  defer,
   distinctUntilChanged,
   EMPTY,
   exhaustMap,
   filter,
   finalize,
   forkJoin,
+  from,
   map,
   merge,
   of,
+  retry,
   switchMap,
   take,
   tap,
+  throwError,
+  timer,
   withLatestFrom,
 } from 'rxjs';
-import { Api, cautionsIn, problemCode, sayError } from '../api/api';
+import { Api, cautionsIn, isPassing, problemCode, sayError } from '../api/api';
 import { Outbox } from '../api/outbox';
 import { titleOf } from '../documents/job-title';
 import { keepAsking } from '../news/keep-asking';
@@ -33,6 +39,9 @@ import type { Changed } from './change-line';
 import { Changes } from './changes';
 import { whyNotSent } from './sendable';
 import { sealSeen } from './seen';
+
+/** How long after the server was away it is asked again, in milliseconds. */
+const ASK_AGAIN_MS = 1_000;
 
 /** A job is loaded once the server has all that was changed of it here. */
 export const load = createEffect(
@@ -112,6 +121,29 @@ export const followReading = createEffect(
   { functional: true },
 );
 
+/**
+ * What is not laid out as the ticket asks is laid out: the latest wish alone, tried again where the server was away. One
+ * that cannot be laid out so is told, and what it was stands until something else is asked.
+ */
+export const layOut = createEffect(
+  (store = inject(Store), api = inject(Api)) =>
+    store.select(benchFeature.selectToLayOut).pipe(
+      distinctUntilChanged((one, other) => JSON.stringify(one) === JSON.stringify(other)),
+      switchMap((all) =>
+        from(all).pipe(
+          concatMap(({ file, name, form }) =>
+            defer(() => api.layOut(file, form)).pipe(
+              retry({ delay: (error: unknown) => (isPassing(error) ? timer(ASK_AGAIN_MS) : throwError(() => error)) }),
+              map(({ bytes: _, ...laid }) => BenchActions.laidOut({ file, form, laid })),
+              catchError((error: unknown) => of(BenchActions.refused({ message: `${name}: ${sayError(error)}` }))),
+            ),
+          ),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
 /** A change of ticket, documents or printer is planned at once; a newer one takes the place of an older. */
 export const plan = createEffect(
   (store = inject(Store), planner = inject(Planner)) =>
@@ -142,6 +174,7 @@ export const save = createEffect(
         BenchActions.pagesRouted,
         BenchActions.undone,
         BenchActions.redone,
+        BenchActions.laidOut,
         BenchActions.printerWanted,
       ),
       withLatestFrom(store.select(benchFeature.selectBenchState)),

@@ -1,4 +1,13 @@
-import { ANY_FILE, routePages, type PageToRoute, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import {
+  ANY_FILE,
+  isLaidOutAs,
+  routePages,
+  type Form,
+  type PageToRoute,
+  type Plan,
+  type Sheet,
+  type Ticket,
+} from '@foglio/core';
 import { createFeature, createReducer, createSelector, on } from '@ngrx/store';
 import type { CameBy, JobDocument, PrinterRecord, SetupRecord } from '@foglio/api';
 import type { Situation } from '@foglio/sentence';
@@ -172,6 +181,17 @@ const reducer = createReducer(
     ...state,
     files: { ...state.files, [file.id]: file },
   })),
+  on(BenchActions.laidOut, (state, { file, laid }): BenchState => {
+    const files = { ...state.files, [laid.id]: laid };
+    if (!state.ticket) return { ...state, files };
+    // Whatever the ticket asks by now: only what asks for this form is answered by it.
+    const isAsked = (one: Ticket['documents'][number]): boolean =>
+      one.file === file && isLaidOutAs(laid.laid, one.form);
+    if (!state.ticket.documents.some(isAsked)) return { ...state, files };
+    const documents = state.ticket.documents.map((one) => (isAsked(one) ? { ...one, file: laid.id } : one));
+    // No step of its own: it is undone with what asked for it.
+    return { ...withTicket({ ...state, files }, { ...state.ticket, documents }), message: null };
+  }),
   on(BenchActions.factsRead, (state, { file, from, facts }): BenchState => {
     const known = state.files[file];
     if (known?.read !== from) return state;
@@ -252,6 +272,19 @@ const isOpen = ({ jobId, setupId }: BenchState, { kind, id }: Changed): boolean 
 const carries = (sheet: Sheet, { document, page }: PageToRoute): boolean =>
   [...sheet.front.cells, ...(sheet.back?.cells ?? [])].some((cell) => cell.document === document && cell.page === page);
 
+/** A document that is not laid out as the ticket asks, and how it is to be. */
+export interface ToLayOut {
+  readonly file: string;
+  readonly name: string;
+  readonly form: Form;
+}
+
+/** The documents of a ticket that are to be laid out anew. */
+const toLayOutOf = (ticket: Ticket | null, files: BenchState['files']): ToLayOut[] =>
+  (ticket?.documents ?? [])
+    .filter(({ file, form }) => !isLaidOutAs(files[file]?.laid, form))
+    .map(({ file, form }) => ({ file, name: files[file]!.name, form }));
+
 /** What the ticket is said and changed before; null before the job is there. The document in question is the first. */
 function situationOf({ ticket, documents, printer, setups }: BenchState): Situation | null {
   const house = houseTicket(setups, printer?.id);
@@ -263,6 +296,8 @@ export const benchFeature = createFeature({
   reducer,
   extraSelectors: ({
     selectBenchState,
+    selectTicket,
+    selectFiles,
     selectPlan,
     selectSheet,
     selectAnchor,
@@ -271,6 +306,7 @@ export const benchFeature = createFeature({
     selectTrouble,
   }) => ({
     selectSituation: createSelector(selectBenchState, situationOf),
+    selectToLayOut: createSelector(selectTicket, selectFiles, toLayOutOf),
     /** The sheets from the anchor to the one shown, in order. */
     selectChosenSheets: createSelector(selectPlan, selectSheet, selectAnchor, (plan, sheet, anchor): Sheet[] =>
       plan ? sheetsBetween(plan, sheet, anchor) : [],

@@ -16,6 +16,7 @@ import { Store } from '@ngrx/store';
 import { type Phrase, sentence } from '@foglio/sentence';
 import { benchFeature } from '../../state/bench.state';
 import { AlsoList } from './also-list';
+import { FormPopover } from './form-popover';
 import { PhrasePopover } from './phrase-popover';
 import { PrinterChoice } from './printer-choice';
 import { RoutesEditor } from './routes-editor';
@@ -50,7 +51,16 @@ const LONG = 300;
 /** The whole ticket as a sentence whose phrases are its controls. */
 @Component({
   selector: 'fo-sentence-bar',
-  imports: [A11yModule, AlsoList, CdkConnectedOverlay, CdkOverlayOrigin, PhrasePopover, PrinterChoice, RoutesEditor],
+  imports: [
+    A11yModule,
+    AlsoList,
+    CdkConnectedOverlay,
+    CdkOverlayOrigin,
+    FormPopover,
+    PhrasePopover,
+    PrinterChoice,
+    RoutesEditor,
+  ],
   template: `
     <h1 class="heard">Set-up</h1>
     <p [class.long]="long()">
@@ -130,6 +140,9 @@ const LONG = 300;
           @switch (shown.control) {
             @case ('also') {
               <fo-also-list cdkTrapFocus cdkTrapFocusAutoCapture (chosen)="lead($event)" />
+            }
+            @case ('form') {
+              <fo-form-popover cdkTrapFocus cdkTrapFocusAutoCapture [at]="shown.index" (closed)="close()" />
             }
             @case ('printer') {
               <fo-printer-choice cdkTrapFocus cdkTrapFocusAutoCapture (closed)="close()" />

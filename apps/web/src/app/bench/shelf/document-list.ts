@@ -13,6 +13,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { arrangeDocuments, printTwice, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
+import { DOCUMENT_KINDS } from '../../documents/document-kinds';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 
@@ -77,7 +78,7 @@ import { benchFeature } from '../../state/bench.state';
       type="file"
       tabindex="-1"
       aria-label="Another file in its place"
-      accept=".pdf,.png,.jpg,.jpeg,.txt,application/pdf,image/png,image/jpeg,text/plain"
+      [accept]="DOCUMENT_KINDS"
       (change)="choose()"
     />
   `,
@@ -143,6 +144,7 @@ export class DocumentList {
   readonly at = model.required<number>();
   /** A file to take in the place of a document. */
   readonly replaced = output<{ readonly place: number; readonly file: File }>();
+  protected readonly DOCUMENT_KINDS = DOCUMENT_KINDS;
   private readonly store = inject(Store);
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly documents = computed(() => this.bench().documents);

@@ -1,0 +1,89 @@
+import type { Plan } from '@foglio/core';
+import { rowsBook, workbook } from '../../../packages/typeset/test/make-workbook';
+
+type PlanOf = (documents: object[]) => Promise<Plan>;
+type Write = (name: string, content: string | Uint8Array) => void;
+
+/** One line a field of a form: what it does to a document that is otherwise as it says itself. */
+export function formFields(planOf: PlanOf, write: Write): Record<string, () => Promise<void>> {
+  const sheets = async (name: string, content: string | Uint8Array, form: object): Promise<Plan['sheets']> => {
+    write(name, content);
+    return (await planOf([{ file: name, form }])).sheets;
+  };
+  const count = async (name: string, content: string | Uint8Array, form: object): Promise<number> =>
+    (await sheets(name, content, form)).length;
+  const paperOf = async (content: string, form: object): Promise<string> =>
+    (await sheets('a.txt', content, form))[0]!.paper.size;
+  const lines = Array.from({ length: 130 }, (_, at) => `line ${at}`).join('\n');
+  const wide = Array.from({ length: 70 }, (_, row) => Array.from({ length: 13 }, (__, column) => row * 100 + column));
+  const wayOf = async (form: object): Promise<string> => (await sheets('a.txt', lines, form))[0]!.front.orientation;
+  /** How much of the first page holds anything. */
+  const part = async (content: Uint8Array, form: object): Promise<number> => {
+    write('book.xlsx', content);
+    const plan = await planOf([{ file: 'book.xlsx', form, part: 'content' }]);
+    const [, , width, height] = plan.sheets[0]!.front.cells[0]!.source!;
+    return width * height;
+  };
+  return {
+    'documents.form.paper': async () => {
+      expect(await paperOf(lines, {})).toBe('iso_a4_210x297mm');
+      expect(await paperOf(lines, { paper: 'iso_a5_148x210mm' })).toBe('iso_a5_148x210mm');
+    },
+    'documents.form.orientation': async () => {
+      expect([await wayOf({}), await wayOf({ orientation: 'landscape' })]).toEqual(['portrait', 'landscape']);
+    },
+    'documents.form.sheets': async () => {
+      const book = await workbook((one) => ['A', 'B', 'C'].forEach((name) => one.addWorksheet(name).addRow([name])));
+      expect(await count('book.xlsx', book, {})).toBe(3);
+      expect(await count('book.xlsx', book, { sheets: ['C', 'A'] })).toBe(2);
+    },
+    'documents.form.fit': async () => {
+      const book = await rowsBook(wide);
+      const counts = [];
+      for (const fit of ['actual', 'readable', 'width', 'page']) counts.push(await count('book.xlsx', book, { fit }));
+      expect(counts).toEqual([4, 1, 2, 1]);
+    },
+    'documents.form.gridLines': async () => {
+      const book = await rowsBook([['a', null, 'b']]);
+      expect(await part(book, { gridLines: true })).toBeGreaterThan(await part(book, {}));
+    },
+    'documents.form.headings': async () => {
+      const book = await rowsBook([['a']]);
+      expect(await part(book, { headings: true })).toBeGreaterThan(await part(book, {}));
+    },
+    'documents.form.wholeSheet': async () => {
+      const book = await rowsBook(wide, ({ pageSetup }) => (pageSetup.printArea = 'A1:B2'));
+      expect([await count('book.xlsx', book, {}), await count('book.xlsx', book, { wholeSheet: true })]).toEqual([
+        1, 4,
+      ]);
+    },
+    'documents.form.hidden': async () => {
+      const book = await rowsBook(wide, (sheet) => {
+        for (let row = 2; row <= 70; row += 1) sheet.getRow(row).hidden = true;
+      });
+      expect([await count('book.xlsx', book, {}), await count('book.xlsx', book, { hidden: true })]).toEqual([2, 4]);
+    },
+    'documents.form.delimiter': async () => {
+      const table = Array.from({ length: 40 }, (_, at) => Array.from({ length: 60 }, () => at).join('|')).join('\n');
+      expect([
+        await count('a.csv', table, { delimiter: '|' }),
+        await count('a.csv', table, { delimiter: ';' }),
+      ]).toEqual([2, 4]);
+    },
+    'documents.form.encoding': async () => {
+      // Two bytes a letter: read as one each, lines are twice as long.
+      const text = `${'é'.repeat(70)}\n`.repeat(60);
+      expect([await count('a.txt', text, {}), await count('a.txt', text, { encoding: 'windows-1252' })]).toEqual([
+        1, 2,
+      ]);
+    },
+    'documents.form.header': async () => {
+      const table = Array.from({ length: 108 }, (_, at) => `name ${at},${at}`).join('\n');
+      const counts = [await count('a.csv', table, { header: false }), await count('a.csv', table, { header: true })];
+      expect(counts[1]).toBeGreaterThan(counts[0]!);
+    },
+    'documents.form.typeSize': async () =>
+      expect([await count('a.txt', lines, {}), await count('a.txt', lines, { typeSize: 20 })]).toEqual([3, 5]),
+    'documents.form.columns': async () => expect(await count('a.txt', lines, { columns: 3 })).toBe(1),
+  };
+}

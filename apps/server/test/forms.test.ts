@@ -1,0 +1,181 @@
+import { execFileSync } from 'node:child_process';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { FileRecord, JobRecord, SeriesRecord } from '@foglio/api';
+import type { Form } from '@foglio/core';
+import { count, eq } from 'drizzle-orm';
+import supertest from 'supertest';
+import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
+import { workbook } from '../../../packages/typeset/test/make-workbook';
+import { contents, jobs, sources } from '../src/database/schema';
+import { startServer, type RunningServer } from './running-server';
+
+let server: RunningServer;
+let book: Buffer;
+
+beforeAll(async () => {
+  server = await startServer();
+  book = Buffer.from(
+    await workbook((one) => ['Costs', 'Plan'].forEach((name) => one.addWorksheet(name).addRow([`sheet ${name}`]))),
+  );
+});
+afterAll(() => server.stop());
+
+interface Told {
+  readonly code: string;
+  readonly detail: string;
+}
+
+const api = () => supertest(server.base);
+
+const upload = (name: string, bytes: Buffer, form: Form = {}) =>
+  api()
+    .post('/api/files')
+    .query({ name, form: JSON.stringify(form) })
+    .set('Content-Type', 'application/octet-stream')
+    .send(bytes);
+
+const file = async (name: string, bytes: Buffer, form: Form = {}): Promise<FileRecord> =>
+  (await upload(name, bytes, form).expect(201)).body as FileRecord;
+
+const layOut = async (id: string, form: Form): Promise<FileRecord> =>
+  (await api().post(`/api/files/${id}/forms`).send({ form }).expect(201)).body as FileRecord;
+
+const rows = async (table: typeof contents | typeof sources): Promise<number> =>
+  (await server.db.select({ n: count() }).from(table))[0]!.n;
+
+test('a workbook is laid out as is asked, and in another form it is another file of the same document', async () => {
+  const both = await file('book.xlsx', book);
+  expect(both.laid).toEqual({
+    kind: 'workbook',
+    form: {},
+    taken: { sheets: ['Costs', 'Plan'], orientation: 'portrait', fit: 'actual' },
+    sheets: [
+      { name: 'Costs', hidden: false },
+      { name: 'Plan', hidden: false },
+    ],
+  });
+  expect(both.pages).toHaveLength(2);
+  const one = await layOut(both.id, { sheets: ['Plan'] });
+  expect([one.name, one.pages.length, one.laid?.form]).toEqual(['book.xlsx', 1, { sheets: ['Plan'] }]);
+  expect(one.id).not.toBe(both.id);
+});
+
+test('what was laid out so before is not laid out again, and the document is kept once', async () => {
+  const before = [await rows(contents), await rows(sources)];
+  const first = await file('plan.xlsx', book, { gridLines: true });
+  expect([await rows(contents), await rows(sources)]).toEqual([before[0]! + 1, before[1]]);
+  const again = await file('plan.xlsx', book, { gridLines: true });
+  const back = await layOut((await layOut(first.id, { headings: true })).id, { gridLines: true });
+  expect(new Set([first, again, back].map(({ sha256 }) => sha256)).size).toBe(1);
+  expect(await rows(contents)).toBe(before[0]! + 2);
+  // What means nothing for its kind is no other form.
+  expect((await layOut(first.id, { gridLines: true, typeSize: 9 })).id).toBe(first.id);
+});
+
+test('a document with pages of its own is what it is', async () => {
+  const pdf = await file('letter.pdf', Buffer.from(numberedPdf(2)));
+  expect(pdf.laid).toBeUndefined();
+  expect((await layOut(pdf.id, { fit: 'width' })).id).toBe(pdf.id);
+});
+
+test('what cannot be laid out so is told, and nothing is stored', async () => {
+  const { id } = await file('book.xlsx', book);
+  const before = await rows(contents);
+  const missing = await api()
+    .post(`/api/files/${id}/forms`)
+    .send({ form: { sheets: ['Rates'] } });
+  expect([missing.status, (missing.body as Told).code]).toEqual([422, 'file-unusable']);
+  expect((missing.body as Told).detail).toBe(
+    'It cannot be laid out so: it has no sheet “Rates”, but “Costs”, “Plan”. Choose among its sheets.',
+  );
+  for (const form of [{ fit: 'big' }, { paper: 'A4' }, { colour: true }]) {
+    const answer = await api().post(`/api/files/${id}/forms`).send({ form });
+    expect([answer.status, (answer.body as Told).code]).toEqual([422, 'ticket-invalid']);
+  }
+  const unread = await api().post('/api/files').query({ name: 'a.csv', form: '{' }).send('a,b');
+  expect([unread.status, (unread.body as Told).detail]).toEqual([400, 'The parameter form is not JSON.']);
+  expect(await rows(contents)).toBe(before);
+});
+
+test('a ticket that asks for another form than its file has is neither sent nor written', async () => {
+  const { id } = await file('book.xlsx', book);
+  const ticket = { version: 1, documents: [{ file: id, form: { sheets: ['Plan'] } }] };
+  const job = (await api().post('/api/jobs').send({ ticket }).expect(201)).body as JobRecord;
+  const pdf = await api().get(`/api/jobs/${job.id}/imposed.pdf`);
+  expect([(pdf.body as Told).code, (pdf.body as Told).detail]).toEqual([
+    'stop-stands',
+    'book.xlsx is not laid out as you asked yet; these sheets show it as it was before.',
+  ]);
+});
+
+test('the files of a series follow its set-up', async () => {
+  const { id: printerId } = ((await api().get('/api/printers')).body as { id: string }[])[0]!;
+  const setupOf = (form: Form): object => ({ version: 1, documents: [{ file: '*', form }] });
+  const begun = (
+    await api()
+      .post('/api/series')
+      .send({ title: 'Budgets', setup: setupOf({}), printerId })
+  ).body as SeriesRecord;
+  const files = [await file('one.xlsx', book), await file('two.xlsx', book)].map(({ id, name }) => ({
+    name,
+    file: id,
+  }));
+  await api().post(`/api/series/${begun.id}/rows`).send({ files });
+  await api()
+    .put(`/api/series/${begun.id}`)
+    .send({ setup: setupOf({ sheets: ['Plan'] }) })
+    .expect(200);
+  for (;;) {
+    const { rows: now } = (await api().get(`/api/series/${begun.id}`)).body as SeriesRecord;
+    const tickets = await Promise.all(
+      now.map(async ({ jobId }) => (await server.db.select().from(jobs).where(eq(jobs.id, jobId!)))[0]!.ticket),
+    );
+    const laid = await Promise.all(
+      tickets.map(
+        async ({ documents }) => ((await api().get(`/api/files/${documents[0]!.file}`)).body as FileRecord).laid,
+      ),
+    );
+    if (laid.every((one) => one?.form.sheets?.[0] === 'Plan')) break;
+    await wait(50);
+  }
+  await api()
+    .put(`/api/series/${begun.id}`)
+    .send({ setup: setupOf({ sheets: ['Rates'] }) })
+    .expect(200);
+  for (;;) {
+    const { rows: now } = (await api().get(`/api/series/${begun.id}`)).body as SeriesRecord;
+    if (now.every(({ trouble }) => trouble?.includes('it has no sheet “Rates”'))) break;
+    await wait(50);
+  }
+  await api()
+    .put(`/api/series/${begun.id}`)
+    .send({ setup: setupOf({}) })
+    .expect(200);
+  for (;;) {
+    const { rows: now } = (await api().get(`/api/series/${begun.id}`)).body as SeriesRecord;
+    if (now.every(({ trouble }) => trouble === null)) break;
+    await wait(50);
+  }
+});
+
+describe('what a browser lays out', () => {
+  const markdown = Buffer.from('# Plan\n\n- [x] done\n');
+
+  test('comes from one that is kept, and from another where that was killed', async () => {
+    const plan = await file('plan.md', markdown);
+    expect([plan.laid?.kind, plan.pages.length]).toEqual(['markdown', 1]);
+    const mine = (): string[] =>
+      execFileSync('pgrep', ['-P', String(process.pid), '-f', 'browser-process'], { encoding: 'utf8' })
+        .trim()
+        .split('\n');
+    const [first] = mine();
+    const other = await file('other.md', Buffer.from('# Other\n'));
+    expect(other.pages).toHaveLength(1);
+    expect(mine()).toEqual([first]);
+    process.kill(Number(first), 'SIGKILL');
+    await wait(200);
+    const third = await file('third.md', Buffer.from('# Third\n'));
+    expect(third.pages).toHaveLength(1);
+    expect(mine()).not.toEqual([first]);
+  });
+});

@@ -1,0 +1,63 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { FamilyName } from '../type/typeface';
+
+const require = createRequire(import.meta.url);
+
+/** Where a document finds them; see `print-page.ts`. */
+const FONTS = 'https://document.invalid/fonts/';
+
+/** Which letters each part of a family holds, as its package says (from its `unicode.json`). */
+const PARTS = ['latin', 'latin-ext', 'greek', 'cyrillic', 'hebrew', 'vietnamese', 'greek-ext', 'cyrillic-ext'];
+
+/** Fonts that documents name and nobody may ship, and what is alike in width, letter by letter (common practice). */
+const ALIKE: readonly (readonly [names: readonly string[], family: FamilyName])[] = [
+  [['Calibri', 'Carlito', 'Aptos'], 'carlito'],
+  [['Arial', 'Helvetica', 'Liberation Sans', 'Arimo'], 'arimo'],
+  [['Times New Roman', 'Times', 'Liberation Serif', 'Tinos'], 'tinos'],
+  [['Courier New', 'Courier', 'Liberation Mono', 'Cousine'], 'cousine'],
+  [['Cambria', 'Caladea'], 'caladea'],
+];
+
+const CUTS = [
+  [400, 'normal'],
+  [400, 'italic'],
+  [700, 'normal'],
+  [700, 'italic'],
+] as const;
+
+type Ranges = Readonly<Record<string, string>>;
+
+const rangesOf = (family: FamilyName): Ranges => require(`@fontsource/${family}/unicode.json`) as Ranges;
+
+let css: string | undefined;
+
+/** Style that gives documents the fonts they name; a browser fetches only what it needs of them. */
+export const fontFaces = (): string => (css ??= ALIKE.flatMap(([names, family]) => facesOf(names, family)).join('\n'));
+
+function facesOf(names: readonly string[], family: FamilyName): string[] {
+  const ranges = rangesOf(family);
+  const parts = PARTS.filter((part) => ranges[part] !== undefined);
+  return names.flatMap((name) =>
+    parts.flatMap((part) =>
+      CUTS.map(
+        ([weight, style]) =>
+          `@font-face{font-family:"${name}";font-weight:${weight};font-style:${style};` +
+          `src:url(${FONTS}${family}/${family}-${part}-${weight}-${style}.woff2);unicode-range:${ranges[part]}}`,
+      ),
+    ),
+  );
+}
+
+const ASKED = /^https:\/\/document\.invalid\/fonts\/([a-z]+)\/([a-z0-9-]+\.woff2)$/;
+
+/** The font at an address; null where none of ours is there. */
+export function fontFile(url: string): Buffer | null {
+  const [, family, file] = ASKED.exec(url) ?? [];
+  if (family === undefined || file === undefined) return null;
+  try {
+    return readFileSync(require.resolve(`@fontsource/${family}/files/${file}`));
+  } catch {
+    return null;
+  }
+}

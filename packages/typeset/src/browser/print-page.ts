@@ -1,0 +1,164 @@
+import type { Route } from 'playwright-core';
+import { tooMuch, withOutline, type NamedHeading } from '@foglio/pdf';
+import { fontFile } from './fonts';
+import type { LentBrowser } from './chromium';
+
+/** Something that a document shows beside its text. */
+export interface Resource {
+  readonly type: string;
+  readonly bytes: Uint8Array;
+}
+
+/** A document as a browser lays it out. */
+export interface WebDocument {
+  readonly html: string;
+  /** What lies beside it, by its address. */
+  readonly beside?: ReadonlyMap<string, Resource>;
+  /** Whether it is laid out as for a screen. */
+  readonly media?: 'screen' | 'print';
+  readonly backgrounds?: boolean;
+  /** CSS pixels that its text has across, for what is measured before it is printed. */
+  readonly width: number;
+  /** Wide tables are made smaller until they fit. */
+  readonly fitsTables?: boolean;
+}
+
+export interface PrintedPage {
+  readonly bytes: Uint8Array;
+  /** What it asked for and did not get, by address. */
+  readonly refused: readonly string[];
+  /** Tables that were made smaller. */
+  readonly fitted: number;
+}
+
+/** Nobody answers for that name (RFC 2606, 2). */
+export const HOME = 'https://document.invalid/';
+
+/** A document that has not come to rest by then never does, in milliseconds. */
+const LOADING_MS = 20_000;
+
+/** Pages of a document are drawn at most so long. */
+const PRINTING_MS = 40_000;
+
+/**
+ * Has a browser lay a document out. Its scripts do not run, and all it can ask for is what lies beside it: no network, no
+ * files.
+ *
+ * @throws PdfError `too-much` where it takes too long
+ */
+export async function printPage({ browser }: LentBrowser, document: WebDocument): Promise<PrintedPage> {
+  const { html, beside, media = 'print', backgrounds = false, width, fitsTables = false } = document;
+  const context = await browser.newContext({
+    javaScriptEnabled: false,
+    offline: true,
+    serviceWorkers: 'block',
+    acceptDownloads: false,
+    viewport: { width, height: Math.round(width * Math.SQRT2) },
+  });
+  const refused = new Set<string>();
+  try {
+    const page = await context.newPage();
+    await page.route('**/*', (route) => answer(route, html, beside, refused));
+    await page.emulateMedia({ media });
+    await inTime(page.goto(HOME, { waitUntil: 'load', timeout: LOADING_MS }), LOADING_MS);
+    const fitted = fitsTables ? await inTime(page.evaluate(fitTables), LOADING_MS) : 0;
+    const headings = await inTime(page.evaluate(nameHeadings), LOADING_MS);
+    // Its own outline needs tags, which make a large table twenty times larger and slower.
+    const bytes = await inTime(page.pdf({ preferCSSPageSize: true, printBackground: backgrounds }), PRINTING_MS);
+    return { bytes: await withOutline(new Uint8Array(bytes), headings), refused: [...refused], fitted };
+  } finally {
+    await context.close().catch(() => undefined);
+  }
+}
+
+async function answer(route: Route, html: string, beside: WebDocument['beside'], refused: Set<string>): Promise<void> {
+  const url = route.request().url();
+  if (url === HOME) return route.fulfill({ contentType: 'text/html; charset=utf-8', body: html });
+  // A page that wants to be another one stays what it is (HTTP, RFC 9110, 15.3.5: no content, nowhere to go).
+  if (route.request().isNavigationRequest()) {
+    refused.add(url);
+    return route.fulfill({ status: 204 });
+  }
+  const font = fontFile(url);
+  if (font) return route.fulfill({ contentType: 'font/woff2', body: font });
+  const found = beside?.get(url);
+  if (found) return route.fulfill({ contentType: found.type, body: Buffer.from(found.bytes) });
+  if (!url.endsWith('/favicon.ico')) refused.add(url);
+  return route.abort();
+}
+
+/** A document that never ends is given up; what it does is ended with its context. */
+async function inTime<T>(work: Promise<T>, ms: number): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(tooMuch('time')), ms);
+  });
+  try {
+    return await Promise.race([work, late]);
+  } catch (error) {
+    if (error instanceof Error && error.name === 'TimeoutError') throw tooMuch('time');
+    throw error;
+  } finally {
+    clearTimeout(timer);
+    work.catch(() => undefined);
+  }
+}
+
+/** Runs in the browser: what is wider than the page is broken into lines, then made smaller. @returns how many tables were */
+function fitTables(): number {
+  const { document } = globalThis as unknown as { document: PageDocument };
+  const room = document.documentElement.clientWidth;
+  let fitted = 0;
+  for (const table of document.querySelectorAll('table, pre')) {
+    const most = room - table.getBoundingClientRect().left;
+    if (table.getBoundingClientRect().width <= most + 1) continue;
+    fitted += 1;
+    // What may be broken into lines is, before anything is made smaller.
+    for (const cell of table.querySelectorAll('th, td')) cell.style.whiteSpace = 'normal';
+    const { width } = table.getBoundingClientRect();
+    if (width > most + 1) table.style.zoom = String(Math.max(0.2, most / width));
+  }
+  return fitted;
+}
+
+/**
+ * Runs in the browser: gives every heading a name, and links to it that nobody sees, since a browser writes down the places
+ * that links lead to.
+ */
+function nameHeadings(): NamedHeading[] {
+  const { document } = globalThis as unknown as { document: PageDocument };
+  const links = document.createElement('nav');
+  links.style.display = 'none';
+  const found: NamedHeading[] = [];
+  for (const heading of document.querySelectorAll('h1, h2, h3, h4, h5, h6')) {
+    const title = (heading.textContent ?? '').replace(/\s+/g, ' ').trim().slice(0, 255);
+    const { width, height } = heading.getBoundingClientRect();
+    if (title === '' || width === 0 || height === 0) continue;
+    heading.id ||= `foglio-heading-${found.length + 1}`;
+    const link = document.createElement('a');
+    link.href = `#${encodeURIComponent(heading.id)}`;
+    links.append(link);
+    found.push({ name: heading.id, title, level: Number(heading.tagName.slice(1)) });
+  }
+  document.body.append(links);
+  return found;
+}
+
+/** What is used of a page there: this room knows no browser's types. */
+interface PageElement {
+  readonly style: { zoom: string; display: string; whiteSpace: string };
+  readonly tagName: string;
+  readonly textContent: string | null;
+  id: string;
+  href: string;
+  append(other: PageElement): void;
+  querySelectorAll(selector: string): Iterable<PageElement>;
+  getBoundingClientRect(): { readonly left: number; readonly width: number; readonly height: number };
+}
+
+interface PageDocument {
+  readonly documentElement: { readonly clientWidth: number };
+  readonly body: PageElement;
+  createElement(name: string): PageElement;
+  querySelectorAll(selector: string): Iterable<PageElement>;
+}

@@ -1,0 +1,128 @@
+import type { Form, FormKind, LaidOut } from '@foglio/core';
+import { finish, newDocument, notKnown, takeIn, takeInMade, tooMuch, type TakenIn, unfitForm } from '@foglio/pdf';
+import { lendOwnBrowser, type LendBrowser } from './browser/chromium';
+import { HOME, type WebDocument } from './browser/print-page';
+import { documentKind } from './kind';
+import { layOutTables, TooManyPages } from './table/lay-out';
+
+/** A document as the rest of Foglio has it, whatever came in. */
+export interface TakenDocument extends TakenIn {
+  /** How it came to its pages, where it has none of its own. */
+  readonly laid?: LaidOut;
+}
+
+/** What a document is taken in with. */
+export interface TakingIn {
+  /** Of its file. */
+  readonly name: string;
+  /** How it is laid out, where it has no pages of its own. */
+  readonly form: Form;
+  /** Where it needs one; never kept. */
+  readonly password: string | null;
+  /** For lines that tell the day: "2026-11-30". */
+  readonly today: string;
+  /** The browser that lays out flowing documents; left out, one is started for this document alone. */
+  readonly lendBrowser?: LendBrowser;
+}
+
+/**
+ * Takes a document in: one with pages of its own as it is, any other laid out as pages.
+ *
+ * @throws PdfError with the reason where it cannot be used, or not be laid out so
+ */
+export async function takeInDocument(bytes: Uint8Array, how: TakingIn): Promise<TakenDocument> {
+  const kind = documentKind(bytes, how.name);
+  switch (kind) {
+    case null:
+      throw notKnown();
+    case 'compound':
+      return takeInDocument(await (await import('./compound')).unlockOffice(bytes, how.password), how);
+    case 'pdf':
+    case 'png':
+    case 'jpeg':
+    case 'raster':
+      return takeIn(bytes, how.password);
+    default: {
+      const made = await layOut(bytes, kind, how);
+      return { ...(await takeInMade(made)), laid: made.laid };
+    }
+  }
+}
+
+/** Pages of a document that has none of its own. */
+interface LaidPages {
+  readonly bytes: Uint8Array;
+  readonly remarks: readonly string[];
+  readonly laid: LaidOut;
+}
+
+/** What lays out is loaded only when it is needed: most files are PDF. */
+async function layOut(bytes: Uint8Array, kind: FormKind, taking: TakingIn): Promise<LaidPages> {
+  if (kind === 'web-page' || kind === 'markdown') return layOutFlowing(bytes, kind, taking);
+  const { name, form, today } = taking;
+  const document = await newDocument();
+  try {
+    switch (kind) {
+      case 'workbook': {
+        const { tables, laid, remarks } = await (
+          await import('./workbook/read-workbook')
+        ).readWorkbook(bytes, form, today);
+        const done = layOutTables(document, tables, { file: name, outlined: true });
+        if (done.pages === 0) throw unfitForm('nothing stands in its sheets', 'Choose other sheets.');
+        return { bytes: await finish(document), remarks: [...remarks, ...done.remarks], laid };
+      }
+      case 'csv': {
+        const { table, laid } = (await import('./csv/csv-table')).readCsv(bytes, name, form);
+        const done = layOutTables(document, [table], { file: name, outlined: false });
+        if (done.pages === 0) throw unfitForm('no field of it holds anything', 'Look at how its fields are parted.');
+        return { bytes: await finish(document), remarks: done.remarks, laid };
+      }
+      case 'text': {
+        const { laid, remarks } = (await import('./text/text-pages')).layOutText(document, bytes, form);
+        return { bytes: await finish(document), remarks, laid };
+      }
+    }
+  } catch (error) {
+    if (error instanceof TooManyPages) throw tooMuch(`paper (${error.pages} pages)`);
+    throw error;
+  }
+}
+
+/** Documents that a browser lays out. */
+async function layOutFlowing(
+  bytes: Uint8Array,
+  kind: 'web-page' | 'markdown',
+  { name, form, lendBrowser = lendOwnBrowser }: TakingIn,
+): Promise<LaidPages> {
+  const beside = new Map<string, never>();
+  const { document, laid, remarks } =
+    kind === 'markdown'
+      ? { remarks: [], ...(await import('./flow/markdown')).markdownPage(bytes, form, beside) }
+      : (await import('./flow/web-page')).webPage(bytes, name, form, beside);
+  const { bytes: made, refused, fitted } = await printed(document, lendBrowser);
+  return { bytes: made, laid, remarks: [...remarks, ...remarksOnFitted(fitted), ...remarksOnRefused(refused)] };
+}
+
+async function printed(document: WebDocument, lendBrowser: LendBrowser) {
+  const { printPage } = await import('./browser/print-page');
+  const lent = await lendBrowser();
+  try {
+    return await printPage(lent, document);
+  } finally {
+    await lent.giveBack();
+  }
+}
+
+const remarksOnFitted = (count: number): string[] =>
+  count === 0 ? [] : [`${count === 1 ? 'A wide table is' : `${count} wide tables are`} made smaller to fit the width.`];
+
+/** Things that are named where they did not come. */
+const MOST_NAMED = 3;
+
+/** What a document asks for and is not with it. */
+function remarksOnRefused(refused: readonly string[]): string[] {
+  if (refused.length === 0) return [];
+  const names = refused.map((url) => url.replace(HOME, '').replace(/^data:.*/s, 'a picture within it'));
+  const named = `${names.slice(0, MOST_NAMED).join(', ')}${names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : ''}`;
+  return [`Not with the file, and nothing is fetched for it: ${named}.`];
+}
