@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test';
 
 /** Journeys that take long begin first, so that at the end none is waited for alone. */
-const LONG = ['popovers', 'start', 'faults', 'series', 'accessibility', 'cli-series', 'survival'].map(
+const LONG = ['popovers', 'forms', 'start', 'faults', 'series', 'accessibility', 'cli-series', 'survival'].map(
   (name) => `${name}.spec.ts`,
 );
 

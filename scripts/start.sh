@@ -68,7 +68,7 @@ trap 'exit 130' INT
 trap 'exit 143' TERM
 trap 'exit 129' HUP
 
-require_debian postgres=postgresql gs=ghostscript qpdf=qpdf
+require_debian postgres=postgresql chromium-headless-shell=chromium-headless-shell gs=ghostscript qpdf=qpdf
 install_packages
 build_all
 end_leftovers

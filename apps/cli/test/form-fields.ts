@@ -82,6 +82,29 @@ export function formFields(planOf: PlanOf, write: Write): Record<string, () => P
       const counts = [await count('a.csv', table, { header: false }), await count('a.csv', table, { header: true })];
       expect(counts[1]).toBeGreaterThan(counts[0]!);
     },
+    'documents.form.style': async () => {
+      const lines = '<p><a href="/">Elsewhere</a></p>'.repeat(60);
+      const page = `<!doctype html><nav>${lines}</nav><article><h1>News</h1>${'<p>Of the orchestra, and of its halls. </p>'.repeat(20)}</article>`;
+      expect([await count('a.html', page, {}), await count('a.html', page, { style: 'reading' })]).toEqual([3, 1]);
+    },
+    'documents.form.pictures': async () => {
+      const drawn = `data:image/svg+xml,${encodeURIComponent('<svg xmlns="http://www.w3.org/2000/svg" width="300" height="1500"/>')}`;
+      const page = `<!doctype html><p>A picture</p><img src="${drawn}">`;
+      expect([await count('a.html', page, {}), await count('a.html', page, { pictures: false })]).toEqual([3, 1]);
+    },
+    'documents.form.links': async () => {
+      const page = `<!doctype html>${Array.from({ length: 90 }, (_, at) => `<a href="https://hall.example/${at}">${at}</a> `).join('')}`;
+      expect([await count('a.html', page, {}), await count('a.html', page, { links: true })]).toEqual([1, 2]);
+    },
+    'documents.form.backgrounds': async () => {
+      write('a.html', '<!doctype html><body style="background:#0000ff"><p>blue');
+      const size = async (form: object): Promise<number> => {
+        const plan = await planOf([{ file: 'a.html', form, part: 'content' }]);
+        const [, , width, height] = plan.sheets[0]!.front.cells[0]!.source!;
+        return width * height;
+      };
+      expect(await size({ backgrounds: true })).toBeGreaterThan(10 * (await size({})));
+    },
     'documents.form.typeSize': async () =>
       expect([await count('a.txt', lines, {}), await count('a.txt', lines, { typeSize: 20 })]).toEqual([3, 5]),
     'documents.form.columns': async () => expect(await count('a.txt', lines, { columns: 3 })).toBe(1),

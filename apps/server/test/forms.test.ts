@@ -6,7 +6,8 @@ import { count, eq } from 'drizzle-orm';
 import supertest from 'supertest';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
 import { workbook } from '../../../packages/typeset/test/make-workbook';
-import { contents, jobs, sources } from '../src/database/schema';
+import { contents, files, jobs, sources } from '../src/database/schema';
+import { giveUpUnfinished } from '../src/files/content-store';
 import { startServer, type RunningServer } from './running-server';
 
 let server: RunningServer;
@@ -116,11 +117,11 @@ test('the files of a series follow its set-up', async () => {
       .post('/api/series')
       .send({ title: 'Budgets', setup: setupOf({}), printerId })
   ).body as SeriesRecord;
-  const files = [await file('one.xlsx', book), await file('two.xlsx', book)].map(({ id, name }) => ({
+  const brought = [await file('one.xlsx', book), await file('two.xlsx', book)].map(({ id, name }) => ({
     name,
     file: id,
   }));
-  await api().post(`/api/series/${begun.id}/rows`).send({ files });
+  await api().post(`/api/series/${begun.id}/rows`).send({ files: brought });
   await api()
     .put(`/api/series/${begun.id}`)
     .send({ setup: setupOf({ sheets: ['Plan'] }) })
@@ -156,6 +157,56 @@ test('the files of a series follow its set-up', async () => {
     if (now.every(({ trouble }) => trouble === null)) break;
     await wait(50);
   }
+});
+
+describe('what takes long', () => {
+  const long = Buffer.from(Array.from({ length: 6_000 }, (_, at) => `player ${at},${at},viola`).join('\n'));
+  const begin = async (name: string): Promise<FileRecord> =>
+    (
+      await api()
+        .post('/api/files')
+        .query({ name, first: true })
+        .set('Content-Type', 'application/octet-stream')
+        .send(long)
+        .expect(201)
+    ).body as FileRecord;
+  const now = async ({ id }: FileRecord): Promise<FileRecord> =>
+    (await api().get(`/api/files/${id}`)).body as FileRecord;
+
+  test('begins with its first pages, is not printed so, and the whole takes their place', async () => {
+    const begun = await begin('players.csv');
+    expect([begun.pages.length, begun.laid?.unfinished]).toEqual([6, { trouble: null }]);
+    const ticket = { version: 1, documents: [{ file: begun.id }] };
+    const job = (await api().post('/api/jobs').send({ ticket }).expect(201)).body as JobRecord;
+    const early = await api().get(`/api/jobs/${job.id}/imposed.pdf`);
+    if (early.status !== 200)
+      expect((early.body as Told).detail).toBe('players.csv is still being laid out; these are its first pages.');
+    let whole = begun;
+    while (whole.laid?.unfinished) {
+      await wait(20);
+      whole = await now(begun);
+    }
+    expect(whole.pages.length).toBeGreaterThan(100);
+    expect(whole.sha256).not.toBe(begun.sha256);
+    await api().get(`/api/jobs/${job.id}/imposed.pdf`).expect(200);
+    // Whoever does not ask for the beginning is given the whole.
+    expect((await file('players.csv', long)).pages).toHaveLength(whole.pages.length);
+  });
+
+  test('what was cut off by the server’s end is told as such, and taken in again by the next upload', async () => {
+    const begun = await file('cut.csv', long);
+    const laid = { ...begun.laid!, unfinished: { trouble: null } };
+    await server.db.update(files).set({ laid }).where(eq(files.id, begun.id));
+    await giveUpUnfinished(server.db);
+    const trouble = 'Foglio was stopped in the middle of it. Take it in again.';
+    expect((await now(begun)).laid?.unfinished).toEqual({ trouble });
+    const ticket = { version: 1, documents: [{ file: begun.id }] };
+    const job = (await api().post('/api/jobs').send({ ticket }).expect(201)).body as JobRecord;
+    expect(((await api().get(`/api/jobs/${job.id}/imposed.pdf`)).body as Told).detail).toBe(
+      `Only the first pages of cut.csv are here: ${trouble}`,
+    );
+    expect((await file('cut.csv', long)).laid?.unfinished).toBeUndefined();
+  });
 });
 
 describe('what a browser lays out', () => {

@@ -14,7 +14,7 @@ import {
 } from '../../../packages/pdf/test/hostile-pdf';
 import { pdfWorkers, startServer, type RunningServer } from './running-server';
 
-const HOW = { name: 'in.pdf', form: {}, password: null };
+const HOW = { name: 'in.pdf', form: {}, password: null, first: false };
 
 /** Less than any of these files asks for, so that the test need not wait for the real limits. */
 const LITTLE_MEMORY = { ms: 60_000, memoryMb: 280 };

@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { inScratchFolder } from '@foglio/pdf';
 import { PdfWorkers, WorkersClosed } from '../src/pdf/pdf-workers';
 
-const HOW = { name: 'in.pdf', form: {}, password: null };
+const HOW = { name: 'in.pdf', form: {}, password: null, first: false };
 
 /** A worker's program that tells these reports when it is asked for something, and ends. */
 const program = (reports: readonly object[], status: number): string => `

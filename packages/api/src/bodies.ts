@@ -128,6 +128,11 @@ export const fileName = {
   properties: { name: { type: 'string', minLength: 1, maxLength: 255 } },
 } as const;
 
+const first = {
+  type: 'boolean',
+  description: 'Whether the first pages of what takes long are answered with; news of the file tell of the whole.',
+} as const;
+
 export const uploaded = {
   type: 'object',
   required: ['name'],
@@ -138,14 +143,17 @@ export const uploaded = {
       maxLength: 20_000,
       description: 'How it is laid out, where it has no pages of its own: JSON, as in a ticket.',
     },
+    first,
   },
 } as const;
 
 /** How a document that has no pages of its own is laid out. */
-export const formOfFile = field('form', {
+export const formOfFile = {
   type: 'object',
-  description: 'As in a ticket.',
-});
+  additionalProperties: false,
+  required: ['form'],
+  properties: { form: { type: 'object', description: 'As in a ticket.' }, first },
+} as const;
 
 export const knownPages = {
   type: 'object',

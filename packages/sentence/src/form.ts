@@ -53,7 +53,7 @@ function sayParts(form: Form, laid: LaidOut): (string | null)[] {
         STYLES[form.style ?? 'print'],
         form.pictures === false ? 'without pictures' : null,
         form.links ? 'with its links as notes' : null,
-        form.backgrounds && form.style !== 'screen' ? 'with backgrounds' : null,
+        form.style === 'reading' ? null : `${form.backgrounds ? 'with' : 'without'} backgrounds`,
         form.style === 'reading' ? `in ${typeSize} pt` : null,
         orientation === 'landscape' ? 'sideways' : null,
         sayPaper(form, asked),

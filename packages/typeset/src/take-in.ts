@@ -1,9 +1,20 @@
 import type { Form, FormKind, LaidOut } from '@foglio/core';
-import { finish, newDocument, notKnown, takeIn, takeInMade, tooMuch, type TakenIn, unfitForm } from '@foglio/pdf';
+import {
+  finish,
+  newDocument,
+  notKnown,
+  takeIn,
+  takeInMade,
+  tooMuch,
+  unfitForm,
+  type PdfError,
+  type TakenIn,
+} from '@foglio/pdf';
 import { lendOwnBrowser, type LendBrowser } from './browser/chromium';
 import { HOME, type WebDocument } from './browser/print-page';
 import { documentKind } from './kind';
 import { layOutTables, TooManyPages } from './table/lay-out';
+import type { Table } from './table/table';
 
 /** A document as the rest of Foglio has it, whatever came in. */
 export interface TakenDocument extends TakenIn {
@@ -23,7 +34,13 @@ export interface TakingIn {
   readonly today: string;
   /** The browser that lays out flowing documents; left out, one is started for this document alone. */
   readonly lendBrowser?: LendBrowser;
+  /** Told the first pages of what takes long, before the whole. */
+  readonly begun?: (beginning: TakenDocument) => Promise<void>;
 }
+
+/** What is read and drawn of a long table for its beginning. */
+const FIRST_ROWS = 300;
+const FIRST_PAGES = 10;
 
 /**
  * Takes a document in: one with pages of its own as it is, any other laid out as pages.
@@ -58,30 +75,58 @@ interface LaidPages {
 
 /** What lays out is loaded only when it is needed: most files are PDF. */
 async function layOut(bytes: Uint8Array, kind: FormKind, taking: TakingIn): Promise<LaidPages> {
-  if (kind === 'web-page' || kind === 'markdown') return layOutFlowing(bytes, kind, taking);
   const { name, form, today } = taking;
+  switch (kind) {
+    case 'web-page':
+    case 'markdown':
+      return layOutFlowing(bytes, kind, taking);
+    case 'workbook': {
+      const { readWorkbook } = await import('./workbook/read-workbook');
+      const empty = unfitForm('nothing stands in its sheets', 'Choose other sheets.');
+      return layOutRead((most) => readWorkbook(bytes, form, today, most), taking, { outlined: true, empty });
+    }
+    case 'csv': {
+      const { readCsv } = await import('./csv/csv-table');
+      const empty = unfitForm('no field of it holds anything', 'Look at how its fields are parted.');
+      return layOutRead((most) => readCsv(bytes, name, form, most), taking, { outlined: false, empty });
+    }
+    case 'text': {
+      const document = await newDocument();
+      const { laid, remarks } = (await import('./text/text-pages')).layOutText(document, bytes, form);
+      return { bytes: await finish(document), remarks, laid };
+    }
+  }
+}
+
+/** What is read of a document of tables. */
+interface ReadTables {
+  readonly tables: readonly Table[];
+  readonly laid: LaidOut;
+  readonly remarks: readonly string[];
+  /** Whether all rows were read. */
+  readonly isWhole: boolean;
+}
+
+/** Lays tables out; of long ones the beginning first, where somebody waits for it. */
+async function layOutRead(
+  read: (most: number) => ReadTables | Promise<ReadTables>,
+  { name, begun }: TakingIn,
+  { outlined, empty }: { readonly outlined: boolean; readonly empty: PdfError },
+): Promise<LaidPages> {
+  const first = begun ? await read(FIRST_ROWS) : null;
+  if (first && begun && !first.isWhole) {
+    const { tables, laid } = first;
+    const beginning = await newDocument();
+    layOutTables(beginning, tables, { file: name, outlined, most: FIRST_PAGES });
+    const made = await takeInMade({ bytes: await finish(beginning), remarks: [] });
+    await begun({ ...made, laid: { ...laid, unfinished: { trouble: null } } });
+  }
+  const { tables, laid, remarks } = first?.isWhole ? first : await read(Infinity);
   const document = await newDocument();
   try {
-    switch (kind) {
-      case 'workbook': {
-        const { tables, laid, remarks } = await (
-          await import('./workbook/read-workbook')
-        ).readWorkbook(bytes, form, today);
-        const done = layOutTables(document, tables, { file: name, outlined: true });
-        if (done.pages === 0) throw unfitForm('nothing stands in its sheets', 'Choose other sheets.');
-        return { bytes: await finish(document), remarks: [...remarks, ...done.remarks], laid };
-      }
-      case 'csv': {
-        const { table, laid } = (await import('./csv/csv-table')).readCsv(bytes, name, form);
-        const done = layOutTables(document, [table], { file: name, outlined: false });
-        if (done.pages === 0) throw unfitForm('no field of it holds anything', 'Look at how its fields are parted.');
-        return { bytes: await finish(document), remarks: done.remarks, laid };
-      }
-      case 'text': {
-        const { laid, remarks } = (await import('./text/text-pages')).layOutText(document, bytes, form);
-        return { bytes: await finish(document), remarks, laid };
-      }
-    }
+    const done = layOutTables(document, tables, { file: name, outlined });
+    if (done.pages === 0) throw empty;
+    return { bytes: await finish(document), remarks: [...remarks, ...done.remarks], laid };
   } catch (error) {
     if (error instanceof TooManyPages) throw tooMuch(`paper (${error.pages} pages)`);
     throw error;
@@ -95,12 +140,12 @@ async function layOutFlowing(
   { name, form, lendBrowser = lendOwnBrowser }: TakingIn,
 ): Promise<LaidPages> {
   const beside = new Map<string, never>();
-  const { document, laid, remarks } =
+  const { document, laid } =
     kind === 'markdown'
-      ? { remarks: [], ...(await import('./flow/markdown')).markdownPage(bytes, form, beside) }
+      ? (await import('./flow/markdown')).markdownPage(bytes, form, beside)
       : (await import('./flow/web-page')).webPage(bytes, name, form, beside);
   const { bytes: made, refused, fitted } = await printed(document, lendBrowser);
-  return { bytes: made, laid, remarks: [...remarks, ...remarksOnFitted(fitted), ...remarksOnRefused(refused)] };
+  return { bytes: made, laid, remarks: [...remarksOnFitted(fitted), ...remarksOnRefused(refused)] };
 }
 
 async function printed(document: WebDocument, lendBrowser: LendBrowser) {

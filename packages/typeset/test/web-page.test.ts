@@ -45,7 +45,6 @@ test('a page as it is: for paper, its scripts not run, its headings the outline'
     { title: 'Dates', level: 2 },
   ]);
   expect(remarks).toEqual([
-    'Backgrounds are left out, which saves ink.',
     'A wide table is made smaller to fit the width.',
     'Not with the file, and nothing is fetched for it: hall.png.',
   ]);

@@ -2,11 +2,11 @@ import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import type { AboutDocument, Form, Heading, LaidOut, PageFacts } from '@foglio/core';
 import { PdfError, withNavigation, type Navigation } from '@foglio/pdf';
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { contentChunks, contents } from '../database/schema';
+import { contentChunks, contents, files } from '../database/schema';
 import { Problem } from '../http/problem';
-import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
+import type { FileWithHash, PdfWorkers, TakenFile } from '../pdf/pdf-workers';
 import { chunksFrom, chunksOf } from './chunks';
 import { findForm, findSource, storeSource } from './source-store';
 
@@ -32,6 +32,8 @@ export interface StoredFile {
   /** What it was laid out from, and how; null: it has pages of its own. */
   readonly sourceId: string | null;
   readonly laid: LaidOut | null;
+  /** Where these are the first pages: settled once the whole stands in their place, or the trouble why it never will. */
+  readonly grown: Promise<void> | null;
 }
 
 /** What a document is taken in with. */
@@ -41,6 +43,8 @@ export interface Taking {
   readonly form?: Form;
   /** Where the file needs one; used and forgotten. */
   readonly password?: string | null;
+  /** Whether the first pages of what takes long are stored and told of before the whole. */
+  readonly first?: boolean;
   /** Told the id once labels and outline, which come later, are entered too, or will not come from here. */
   readonly settled?: (id: string) => void;
 }
@@ -55,39 +59,79 @@ export async function storeFile(
   db: Database,
   uploaded: FileWithHash,
   workers: PdfWorkers,
-  { name, form = {}, password = null, settled = () => undefined }: Taking,
+  { name, form = {}, password = null, first = false, settled = () => undefined }: Taking,
 ): Promise<StoredFile> {
   // What is stored opens by itself, so whoever has its very bytes needed no password for it.
   const known = await findContent(db, uploaded.sha256);
-  if (known) return { content: known, sourceId: null, laid: null };
+  if (known) return { content: known, sourceId: null, laid: null, grown: null };
   const source = await findSource(db, uploaded.sha256);
   const before = source && (await findForm(db, source.id, name, form));
-  if (before) return { ...before, sourceId: source.id };
-  const taken = await usable(() => workers.takeIn(uploaded.path, `${uploaded.path}.open`, { name, form, password }));
-  const { laid } = taken;
-  const { path, sha256 } = taken.made ?? uploaded;
+  if (before) return { ...before, sourceId: source.id, grown: null };
+  const how = { name, form, password, first };
+  const taken = await usable(() => workers.takeIn(uploaded.path, `${uploaded.path}.open`, how));
+  const stored = await enterTaken(db, uploaded, taken, settled);
+  const { rest } = taken;
+  return rest ? { ...stored, grown: grow(db, uploaded, stored, rest, settled) } : stored;
+}
+
+/** Stores what came of a document. */
+async function enterTaken(
+  db: Database,
+  uploaded: FileWithHash,
+  { made, facts: { pages, about }, remarks, laid, navigation }: TakenFile,
+  settled: (id: string) => void,
+): Promise<StoredFile> {
+  const { path, sha256, bytes } = made ?? uploaded;
   try {
     const file = await db.transaction(async (tx): Promise<StoredFile> => {
       const sourceId = laid ? await storeSource(tx, uploaded) : null;
-      const { bytes } = taken.made ?? uploaded;
-      const { pages, about } = taken.facts;
-      const { remarks } = taken;
       const [row] = await tx.insert(contents).values({ sha256, bytes, pages, about, remarks }).returning();
       const content = row as StoredContent;
       for await (const chunk of chunksOf(path)) {
         await tx.insert(contentChunks).values({ contentId: content.id, ...chunk });
       }
-      return { content, sourceId, laid };
+      return { content, sourceId, laid, grown: null };
     });
     const { content } = file;
-    void enterNavigation(db, content, taken.navigation).finally(() => settled(content.id));
+    void enterNavigation(db, content, navigation).finally(() => settled(content.id));
     return file;
   } catch (error) {
     // Another upload of the same file was quicker.
     const other = isDuplicate(error) ? await findContent(db, sha256) : undefined;
     if (!other) throw error;
-    return { content: other, sourceId: laid ? await storeSource(db, uploaded) : null, laid };
+    return { content: other, sourceId: laid ? await storeSource(db, uploaded) : null, laid, grown: null };
   }
+}
+
+/** Puts the whole of a document in the place of its first pages, wherever they are, and tells every window. */
+async function grow(
+  db: Database,
+  uploaded: FileWithHash,
+  { content: first, laid }: StoredFile,
+  rest: Promise<TakenFile>,
+  settled: (id: string) => void,
+): Promise<void> {
+  const tell = sql`select pg_notify('foglio_news', ${`file ${first.sha256}`})`;
+  const put = async (change: Pick<typeof files.$inferInsert, 'laid'> & { contentId?: string }): Promise<void> => {
+    await db.update(files).set(change).where(eq(files.contentId, first.id));
+    await db.execute(tell);
+  };
+  try {
+    const whole = await enterTaken(db, uploaded, await rest, settled);
+    await put({ contentId: whole.content.id, laid: whole.laid });
+  } catch (error) {
+    const trouble = error instanceof PdfError ? error.message : 'Foglio stopped in the middle of it. Take it in again.';
+    await put({ laid: { ...laid!, unfinished: { trouble } } }).catch(() => undefined);
+  }
+}
+
+/** What was being laid out when the server ended is told as such. */
+export async function giveUpUnfinished(db: Database): Promise<void> {
+  const trouble = JSON.stringify({ trouble: 'Foglio was stopped in the middle of it. Take it in again.' });
+  await db
+    .update(files)
+    .set({ laid: sql`jsonb_set(${files.laid}, '{unfinished}', ${trouble}::jsonb)` })
+    .where(sql`${files.laid} -> 'unfinished' ->> 'trouble' is null and ${files.laid} ? 'unfinished'`);
 }
 
 /** Labels and outline of a document, where nobody entered them yet. What fails here, whoever reads the details makes good. */

@@ -5,8 +5,8 @@ import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
-import type { PdfWorkers } from '../pdf/pdf-workers';
-import { storeFile, type StoredContent, type StoredFile } from './content-store';
+import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
+import { storeFile, type StoredContent, type StoredFile, type Taking } from './content-store';
 import { enqueueReading } from './reading-queue';
 import { fileSource, findForm } from './source-store';
 
@@ -44,18 +44,44 @@ export const readNext =
     void enqueueReading(db, id);
 
 /**
+ * Takes a document in within a scratch folder, which stays until all of it has come, also where its first pages are told of
+ * before.
+ *
+ * @param bring writes the document to a path
+ */
+export function takeIntoStore(
+  db: Database,
+  workers: PdfWorkers,
+  bring: (path: string) => Promise<FileWithHash>,
+  taking: Taking,
+): Promise<StoredFile> {
+  return new Promise((resolve, reject) => {
+    inScratchFolder(async (path) => {
+      const stored = await storeFile(db, await bring(path('document')), workers, taking);
+      resolve(stored);
+      await stored.grown;
+    }).catch(reject);
+  });
+}
+
+/**
  * The same document in another form. What was laid out so before is not laid out again; a document that is laid out so, or
  * has pages of its own, is what it is.
  *
+ * @param first whether the first pages of what takes long are enough for now
  * @throws Problem `file-unusable` where it cannot be laid out so
  */
-export async function layOutFile(db: Database, workers: PdfWorkers, found: FoundFile, form: Form): Promise<FoundFile> {
+export async function layOutFile(
+  db: Database,
+  workers: PdfWorkers,
+  found: FoundFile,
+  form: Form,
+  first = false,
+): Promise<FoundFile> {
   const { name, sourceId, laid } = found.file;
   if (sourceId === null || isLaidOutAs(laid ?? undefined, form)) return found;
   const known = await findForm(db, sourceId, name, form);
-  if (known) return enterFile(db, name, { ...known, sourceId });
-  const stored = await inScratchFolder(async (path) =>
-    storeFile(db, await fileSource(db, sourceId, path('source')), workers, { name, form, settled: readNext(db) }),
-  );
-  return enterFile(db, name, stored);
+  if (known) return enterFile(db, name, { ...known, sourceId, grown: null });
+  const taking = { name, form, first, settled: readNext(db) };
+  return enterFile(db, name, await takeIntoStore(db, workers, (path) => fileSource(db, sourceId, path), taking));
 }

@@ -3,7 +3,6 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Form } from '@foglio/core';
 import { readForm } from '@foglio/core/validate';
-import { inScratchFolder } from '@foglio/pdf';
 import { desc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
@@ -11,26 +10,24 @@ import type { Handlers } from '../http/bind';
 import { Problem } from '../http/problem';
 import { sayTicketErrors } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
-import { storeFile, streamContent } from './content-store';
-import { enterFile, findFile, layOutFile, readNext, type FoundFile } from './lay-out';
+import { streamContent } from './content-store';
+import { enterFile, findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
 import { receive } from './receive';
 
 type Names = 'uploadFile' | 'layOutFile' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
 
 /** Taking in, facts, and the bytes. */
 export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): Handlers<Names> => ({
-  uploadFile: async ({ query: { name, form }, request }) => {
+  uploadFile: async ({ query: { name, form, first }, request }) => {
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
-    const taking = { name, form: formIn(form), password: passwordIn(request.headers), settled: readNext(db) };
-    const stored = await inScratchFolder(async (path) => {
-      const uploaded = await receiveBody(request, path('uploaded'), limit);
-      return storeFile(db, uploaded, workers, taking);
-    });
+    const password = passwordIn(request.headers);
+    const taking = { name, form: formIn(form), first: first ?? false, password, settled: readNext(db) };
+    const stored = await takeIntoStore(db, workers, (path) => receiveBody(request, path, limit), taking);
     return fileAnswer(await enterFile(db, name, stored));
   },
   layOutFile: async ({ params, body }) => {
     const form = sayTicketErrors(() => readForm(body.form));
-    return fileAnswer(await layOutFile(db, workers, await findFile(db, params.id), form));
+    return fileAnswer(await layOutFile(db, workers, await findFile(db, params.id), form, body.first));
   },
   filesNamed: async ({ query: { name } }) => {
     const pages = sql<number>`jsonb_array_length(${contents.pages})`;

@@ -26,7 +26,10 @@ export async function findForm(
     .innerJoin(contents, eq(files.contentId, contents.id))
     .where(and(eq(files.sourceId, sourceId), eq(files.name, name), isNotNull(files.laid)))
     .orderBy(desc(files.createdAt));
-  const found = rows.find(({ laid }) => JSON.stringify(laid!.form) === JSON.stringify(formFor(laid!.kind, asked)));
+  const found = rows.find(
+    ({ laid }) =>
+      !laid!.unfinished?.trouble && JSON.stringify(laid!.form) === JSON.stringify(formFor(laid!.kind, asked)),
+  );
   return found && { content: found.content, laid: found.laid! };
 }
 

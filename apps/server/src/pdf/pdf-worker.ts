@@ -3,7 +3,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
 import { momentOf } from '@foglio/core';
 import { getReady, impose, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
-import { lendFrom, takeInDocument, type LendBrowser } from '@foglio/typeset';
+import { lendFrom, takeInDocument, type LendBrowser, type TakenDocument } from '@foglio/typeset';
 import type { BrowserReport } from './browser-keeper';
 import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 
@@ -38,11 +38,17 @@ async function work(request: PdfRequest): Promise<void> {
     case 'take-in': {
       const source = await bytesOf(request.source);
       const [today] = momentOf(new Date()).split('T') as [string];
-      const taken = await takeInDocument(source, { ...request, today, lendBrowser });
-      const { bytes, remarks, laid = null } = taken;
-      const { navigation, ...facts } = taken.facts;
-      const made = bytes === source ? null : await make(request.target, bytes);
-      await report({ kind: 'taken-in', taken: { made, facts, remarks, laid } });
+      const tell = async (kind: 'begun' | 'taken-in', taken: TakenDocument, target: string) => {
+        const { bytes, remarks, laid = null } = taken;
+        const { navigation, ...facts } = taken.facts;
+        const made = bytes === source ? null : await make(target, bytes);
+        await report({ kind, taken: { made, facts, remarks, laid } });
+        return navigation;
+      };
+      const begun = (beginning: TakenDocument) =>
+        tell('begun', beginning, `${request.target}.begun`).then(() => undefined);
+      const how = { ...request, today, lendBrowser, ...(request.first ? { begun } : {}) };
+      const navigation = await tell('taken-in', await takeInDocument(source, how), request.target);
       await wait(ANSWER_FIRST_MS);
       return report({ kind: 'navigation', navigation: await navigation() });
     }

@@ -29,6 +29,8 @@ export interface TakeInHow {
   /** How it is laid out, where it has no pages of its own. */
   readonly form: Form;
   readonly password: string | null;
+  /** Whether the first pages of what takes long are wanted before the whole. */
+  readonly first: boolean;
 }
 
 /** What a worker is asked to do; sources and targets are paths. */
@@ -69,11 +71,13 @@ export interface TakenReport extends Pick<TakenIn, 'remarks'> {
 export interface TakenFile extends TakenReport {
   /** Labels and outline, which take longer; null where the worker ends before it has them. Never told once all is closed. */
   readonly navigation: Promise<Navigation | null>;
+  /** Where these are the first pages: the whole. It is heard even where nobody waits for it. @throws like taking in */
+  readonly rest: Promise<TakenFile> | null;
 }
 
 /** What a worker tells, in between and at its end. */
 export type PdfReport =
-  | { readonly kind: 'taken-in'; readonly taken: TakenReport }
+  | { readonly kind: 'begun' | 'taken-in'; readonly taken: TakenReport }
   | { readonly kind: 'navigation'; readonly navigation: Navigation }
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
   | { readonly kind: 'imposed' }
@@ -170,16 +174,24 @@ export class PdfWorkers {
   takeIn(source: string, target: string, how: TakeInHow, limits = TAKING_IN): Promise<TakenFile> {
     let hear: (found: Navigation | null) => void = () => undefined;
     const navigation = new Promise<Navigation | null>((resolve) => (hear = resolve));
+    let whole: { resolve: (file: TakenFile) => void; reject: (why: unknown) => void } | null = null;
     return new Promise((resolve, reject) => {
+      whole = { resolve, reject };
+      const fail = (why: unknown): void => whole?.reject(why);
       this.run({ kind: 'take-in', source, target, ...how }, limits, (report) => {
+        if (report.kind === 'begun') {
+          const rest = new Promise<TakenFile>((go, stop) => (whole = { resolve: go, reject: stop }));
+          rest.catch(() => undefined);
+          resolve({ ...report.taken, navigation: Promise.resolve(null), rest });
+        }
         if (report.kind === 'taken-in') {
-          resolve({ ...report.taken, navigation });
+          whole?.resolve({ ...report.taken, navigation, rest: null });
           // Its details are wanted next, and this worker is not through; but first the server stores and answers.
           setTimeout(() => this.warmUp(), WARM_UP_AFTER_MS).unref();
         }
         if (report.kind === 'navigation') hear(report.navigation);
       })
-        .then(() => reject(new Error('the worker ended without a result')), reject)
+        .then(() => fail(new Error('the worker ended without a result')), fail)
         // A server that is being stopped reads it after its next start.
         .finally(() => this.closed || hear(null));
     });

@@ -1,20 +1,27 @@
 import { isLaidOutAs } from '../pages/laid-out';
+import type { DocumentFacts } from '../pages/facts';
+import type { Ticket } from '../ticket/ticket';
 import type { CheckRule } from './context';
 
-/** A document is not laid out as the ticket asks: what is seen is how it was before. */
+/** A document is not laid out as the ticket asks, or not to its end: what is seen is not what would be printed. */
 export const notLaidOut: CheckRule = ({ plan, ticket, documents }) =>
-  documents.flatMap(({ name, laid }, at) => {
-    if (isLaidOutAs(laid, ticket.documents[at]?.form ?? {})) return [];
+  documents.flatMap((facts, at) => {
+    const message = sayWhy(facts, ticket.documents[at]?.form ?? {});
+    if (message === null) return [];
     const sheets = plan.sheets.filter((sheet) =>
       [...sheet.front.cells, ...(sheet.back?.cells ?? [])].some(({ document }) => document === at + 1),
     );
-    return [
-      {
-        code: 'not-laid-out' as const,
-        level: 'stop' as const,
-        message: `${name} is not laid out as you asked yet; these sheets show it as it was before.`,
-        sheets: sheets.map(({ index }) => index),
-        pages: [],
-      },
-    ];
+    const [code, level] = ['not-laid-out', 'stop'] as const;
+    return [{ code, level, message, sheets: sheets.map(({ index }) => index), pages: [] }];
   });
+
+function sayWhy({ name, laid }: DocumentFacts, asked: Ticket['documents'][number]['form']): string | null {
+  if (!isLaidOutAs(laid, asked)) {
+    return `${name} is not laid out as you asked yet; these sheets show it as it was before.`;
+  }
+  if (!laid?.unfinished) return null;
+  const { trouble } = laid.unfinished;
+  return trouble === null
+    ? `${name} is still being laid out; these are its first pages.`
+    : `Only the first pages of ${name} are here: ${trouble}`;
+}

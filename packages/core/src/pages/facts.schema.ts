@@ -58,6 +58,13 @@ export const laidOutSchema = {
     kind: { enum: FORM_KINDS },
     form: formSchema,
     taken: formSchema,
+    unfinished: {
+      type: 'object',
+      additionalProperties: false,
+      required: ['trouble'],
+      properties: { trouble: { type: ['string', 'null'] } },
+      description: 'Only its first pages are there: the others still come, or never will, for a reason.',
+    },
     sheets: {
       type: 'array',
       items: {

@@ -34,6 +34,8 @@ export interface LaidOut {
   readonly taken: Form;
   /** Of a workbook: all its sheets, in its own order. */
   readonly sheets?: readonly SheetFound[];
+  /** Only its first pages are there: the others still come, or never will, for a reason in a sentence. */
+  readonly unfinished?: { readonly trouble: string | null };
 }
 
 /** What of a form means something for a kind, in one order, so that alike forms are written alike. */

@@ -43,8 +43,11 @@ const HEADER: CellStyle = {
 
 /** A table in text as a table, and how it was taken. */
 export interface ReadCsv {
-  readonly table: Table;
+  readonly tables: readonly [Table];
   readonly laid: LaidOut;
+  readonly remarks: readonly string[];
+  /** Whether all records were read. */
+  readonly isWhole: boolean;
 }
 
 /**
@@ -92,7 +95,7 @@ export function readCsv(bytes: Uint8Array, name: string, asked: Form, most = Inf
       rowHeight: SIZE * 1.4,
     },
   };
-  return { table, laid: { kind: 'csv', form, taken } };
+  return { tables: [table], laid: { kind: 'csv', form, taken }, remarks: [], isWhole: records.length < most };
 }
 
 /** Empty fields are no cells. */

@@ -27,7 +27,6 @@ const FOOTNOTES = '.foglio-links{font-size:.8em;margin-top:2em;overflow-wrap:any
 export interface LaidWebPage {
   readonly document: WebDocument;
   readonly laid: LaidOut;
-  readonly remarks: readonly string[];
 }
 
 /**
@@ -72,7 +71,6 @@ export function webPage(
       form,
       taken: Object.fromEntries(Object.entries(taken).filter(([part]) => !(part in form))),
     },
-    remarks: backgrounds ? [] : ['Backgrounds are left out, which saves ink.'],
   };
 }
 

@@ -35,7 +35,7 @@ export class TooManyPages extends Error {
  * @param document without pages; it is left open
  * @param file as the lines at head and foot name it
  * @param outlined whether the tables are sections by their names
- * @param most pages that are drawn; the others are counted, and come when all are asked for
+ * @param most pages that are drawn, of tables that are not all there: how many there will be nobody knows yet
  * @throws TooManyPages
  */
 export function layOutTables(
@@ -59,7 +59,12 @@ export function layOutTables(
       document.addPage({ size: [width, height], margin: 0 });
       if (outlined && at === 0) document.outline.addItem(table.name);
       drawPage(pen, indexed, page, measure);
-      drawBands(pen, table, measure, typefaces, { '&P': number, '&N': count, '&A': table.name, '&F': file });
+      drawBands(pen, table, measure, typefaces, {
+        '&P': number,
+        '&N': most === Infinity ? count : '…',
+        '&A': table.name,
+        '&F': file,
+      });
       pen.flush();
     }
   }

@@ -27,8 +27,10 @@ export class Measure {
 
   /** @param width of its column, or of those it spans */
   lines(cell: Cell, width: number): string[] {
+    const isOneLine = !cell.text.includes('\n') && !cell.text.includes('\r');
+    if (!cell.style.wrap) return isOneLine ? [cell.text] : cell.text.split(/\r\n?|\n/);
     const room = width - 2 * PADDING - cell.style.indent;
-    if (!cell.style.wrap) return cell.text.split(/\r\n?|\n/);
+    if (isOneLine && this.width(cell) <= room) return [cell.text];
     return breakLines(cell.text, (text) => this.width(cell, text), Math.max(room, cell.style.font.size));
   }
 

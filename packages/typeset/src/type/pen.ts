@@ -34,7 +34,7 @@ const n = (value: number): string => String(Math.round(value * 1000) / 1000);
  */
 export class Pen {
   private readonly fonts = new Map<string, FontInUse>();
-  private readonly encoded = new Map<string, Encoded>();
+  private readonly encoded = new Map<Face, Map<string, Encoded>>();
   private readonly colors = new Map<string, string>();
   private operators: string[] = [];
 
@@ -106,27 +106,27 @@ export class Pen {
     return font;
   }
 
-  private encode(run: Run): Encoded {
-    if (SHAPED.test(run.text)) return this.encodeWhole(run);
+  private encode({ face, text }: Run): Encoded {
+    const known = this.encoded.get(face) ?? new Map<string, Encoded>();
+    this.encoded.set(face, known);
+    const encodeWhole = (part: string): Encoded => {
+      const found = known.get(part);
+      if (found) return found;
+      const [codes, positions] = this.use(face).encode(part);
+      const width = positions.reduce((sum, { xAdvance }) => sum + xAdvance, 0) / 1000;
+      const encoded = { codes: codes.join(''), width };
+      known.set(part, encoded);
+      return encoded;
+    };
+    if (SHAPED.test(text)) return encodeWhole(text);
     let codes = '';
     let width = 0;
-    for (const letter of run.text) {
-      const one = this.encodeWhole({ face: run.face, text: letter });
+    for (const letter of text) {
+      const one = encodeWhole(letter);
       codes += one.codes;
       width += one.width;
     }
     return { codes, width };
-  }
-
-  private encodeWhole({ face, text }: Run): Encoded {
-    const key = `${face.key} ${text}`;
-    const known = this.encoded.get(key);
-    if (known) return known;
-    const [codes, positions] = this.use(face).encode(text);
-    const width = positions.reduce((sum, { xAdvance }) => sum + xAdvance, 0) / 1000;
-    const encoded = { codes: codes.join(''), width };
-    this.encoded.set(key, encoded);
-    return encoded;
   }
 
   private colorOf(color: string): string {

@@ -72,6 +72,8 @@ export interface Run {
 export class Typeface {
   private readonly byLetter = new Map<number, Face>();
   private readonly widths = new Map<number, number>();
+  /** Asked of the font once: it works it out anew each time. */
+  private measured: { readonly ascent: number; readonly descent: number } | null = null;
 
   /** @param paths of its files in their packages, the first first */
   constructor(
@@ -79,15 +81,20 @@ export class Typeface {
     private readonly missing: Set<string> = new Set(),
   ) {}
 
-  /** Points above and below the line that letters of one point need. */
+  /** Points above the line that letters of one point need. */
   get ascent(): number {
-    const { font } = faceOf(this.paths[0]!)!;
-    return font.ascent / font.unitsPerEm;
+    return this.body().ascent;
   }
 
+  /** Points below it. */
   get descent(): number {
-    const { font } = faceOf(this.paths[0]!)!;
-    return -font.descent / font.unitsPerEm;
+    return this.body().descent;
+  }
+
+  private body(): { readonly ascent: number; readonly descent: number } {
+    if (this.measured) return this.measured;
+    const { ascent, descent, unitsPerEm } = faceOf(this.paths[0]!)!.font;
+    return (this.measured = { ascent: ascent / unitsPerEm, descent: -descent / unitsPerEm });
   }
 
   private faceFor(letter: number): Face {
@@ -106,13 +113,20 @@ export class Typeface {
 
   /** The text in stretches of one face. */
   runs(text: string): Run[] {
-    const runs: { face: Face; text: string }[] = [];
+    const runs: Run[] = [];
+    let face: Face | null = null;
+    let from = 0;
+    let at = 0;
     for (const letter of text) {
-      const face = this.faceFor(letter.codePointAt(0)!);
-      const last = runs.at(-1);
-      if (last?.face === face) last.text += letter;
-      else runs.push({ face, text: letter });
+      const own = this.faceFor(letter.codePointAt(0)!);
+      if (face !== null && own !== face) {
+        runs.push({ face, text: text.slice(from, at) });
+        from = at;
+      }
+      face = own;
+      at += letter.length;
     }
+    if (face !== null) runs.push({ face, text: text.slice(from) });
     return runs;
   }
 
@@ -138,13 +152,16 @@ export class Typefaces {
   /** Letters that no face has. */
   readonly missing = new Set<string>();
   private readonly made = new Map<string, Typeface>();
+  /** Styles share what says their cut; most cells have one of few. */
+  private readonly known = new WeakMap<Cut, Typeface>();
 
   of(cut: Cut): Typeface {
+    const found = this.known.get(cut);
+    if (found) return found;
     const key = `${cut.family} ${cut.bold} ${cut.italic}`;
-    const known = this.made.get(key);
-    if (known) return known;
-    const face = new Typeface(pathsOf(cut), this.missing);
+    const face = this.made.get(key) ?? new Typeface(pathsOf(cut), this.missing);
     this.made.set(key, face);
+    this.known.set(cut, face);
     return face;
   }
 }

@@ -94,16 +94,26 @@ export class Api {
   }
 
   /** @param password of a locked file; in a header, since addresses are logged */
-  /** @param form how it is laid out, where it has no pages of its own */
-  upload(file: File, password: string | null, form: Form = {}) {
+  /**
+   * @param form how it is laid out, where it has no pages of its own
+   * @param first whether the first pages of what takes long are enough for now
+   */
+  upload(file: File, password: string | null, form: Form = {}, first = false) {
     const headers: Record<string, string> = { 'Content-Type': 'application/octet-stream' };
     if (password !== null) headers['Document-Password'] = encodeURIComponent(password);
     const asked = Object.keys(form).length > 0 ? { form: JSON.stringify(form) } : {};
-    return this.ask('uploadFile', { query: { name: file.name, ...asked }, body: file, headers });
+    return this.ask('uploadFile', {
+      query: { name: file.name, ...asked, ...(first ? { first } : {}) },
+      body: file,
+      headers,
+    });
   }
 
-  /** The same document in another form, as a file of its own. */
-  readonly layOut = (id: string, form: Form) => this.ask('layOutFile', { params: { id }, body: { form: { ...form } } });
+  /** The same document in another form, as a file of its own; of what takes long, its first pages. */
+  readonly layOut = (id: string, form: Form) =>
+    this.ask('layOutFile', { params: { id }, body: { form: { ...form }, first: true } });
+
+  readonly file = (id: string) => this.ask('file', { params: { id } });
 
   /** The files of that name, each content once. */
   readonly filesNamed = (name: string) => this.ask('filesNamed', { query: { name } });

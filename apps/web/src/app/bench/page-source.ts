@@ -30,7 +30,10 @@ export function pageSourceOf({
     const grey = !hasColour || settingsOf(document, page).color === 'monochrome';
     const turn = rotationOf(document, page);
     const size = sizeAsRead(file.pages[page - 1], turn);
-    return { url: addressOf(OPERATIONS.fileContent, { id: file.id }), turn, grey, size };
+    const address = addressOf(OPERATIONS.fileContent, { id: file.id });
+    // What began with its first pages is other content once all is there.
+    const url = file.laid ? `${address}?of=${file.sha256}` : address;
+    return { url, turn, grey, size };
   };
   last = { ticket, documents, printer, source };
   return source;

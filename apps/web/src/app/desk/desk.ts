@@ -85,7 +85,7 @@ export class Desk {
     }
     const taken: FileRecord[] = [];
     for (const file of rest) {
-      const record = await each(file, () => this.uploader.upload(file));
+      const record = await each(file, () => this.uploader.upload(file, {}, true));
       if (record) taken.push(record);
     }
     const [first] = taken;

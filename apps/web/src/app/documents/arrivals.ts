@@ -79,7 +79,7 @@ export class Arrivals {
     const refused: string[] = [];
     for (const [at, file] of files.entries()) {
       try {
-        const record = await this.uploader.upload(file);
+        const record = await this.uploader.upload(file, {}, true);
         if (record) await this.hand(record, to);
       } catch (error) {
         refused.push(`${file.name}: ${sayError(error)}`);

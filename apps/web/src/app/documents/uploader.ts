@@ -16,10 +16,10 @@ export class Uploader {
   private readonly dialogs = inject(MatDialog);
 
   /** @returns null where the file was left out; throws what cannot be settled here */
-  async upload(file: File, form: Form = {}): Promise<FileRecord | null> {
+  async upload(file: File, form: Form = {}, first = false): Promise<FileRecord | null> {
     for (let password: string | null = null; ;) {
       try {
-        return await firstValueFrom(this.api.upload(file, password, form));
+        return await firstValueFrom(this.api.upload(file, password, form, first));
       } catch (error) {
         if (!SETTLED_BY_PASSWORD.includes(fileTrouble(error) ?? '')) throw error;
         password = await this.ask({ name: file.name, why: sayError(error) });

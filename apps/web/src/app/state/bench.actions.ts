@@ -34,7 +34,7 @@ export const BenchActions = createActionGroup({
     'Job heard of': props<{ jobId: string; revision: number }>(),
     /** Changes of the same `typing` that follow each other are undone as one. */
     'Ticket changed': props<{ ticket: Ticket; typing?: string }>(),
-    /** A file that the ticket may name from now on; the next change of the ticket does. */
+    /** A file that the ticket may name from now on, since the next change of it does; or all of one that began with its first pages. */
     'File taken': props<{ file: JobDocument }>(),
     /** A document was laid out as the ticket asked: this file stands for it from now on. */
     'Laid out': props<{ file: string; form: Form; laid: JobDocument }>(),

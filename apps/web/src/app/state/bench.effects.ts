@@ -144,6 +144,24 @@ export const layOut = createEffect(
   { functional: true },
 );
 
+/** Of what takes long the first pages came; the whole takes their place as soon as it is there. */
+export const followLayingOut = createEffect(
+  (store = inject(Store), api = inject(Api), news = inject(News)) =>
+    store.select(benchFeature.selectDocuments).pipe(
+      map((documents) => documents.find(({ laid }) => laid?.unfinished?.trouble === null)),
+      distinctUntilChanged((one, other) => one?.id === other?.id),
+      switchMap((begun) => {
+        if (!begun) return EMPTY;
+        const told = news.of('file').pipe(filter(({ id }) => id === begun.sha256));
+        return keepAsking(news.asking(told), () => api.file(begun.id)).pipe(
+          filter(({ laid }) => laid?.unfinished?.trouble !== null),
+          map(({ bytes: _, ...file }) => BenchActions.fileTaken({ file })),
+        );
+      }),
+    ),
+  { functional: true },
+);
+
 /** A change of ticket, documents or printer is planned at once; a newer one takes the place of an older. */
 export const plan = createEffect(
   (store = inject(Store), planner = inject(Planner)) =>

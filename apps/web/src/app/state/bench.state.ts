@@ -177,10 +177,10 @@ const reducer = createReducer(
   }),
   on(BenchActions.refused, (state, { message }): BenchState => ({ ...state, message })),
   on(BenchActions.ticketChanged, (state, { ticket, typing }) => changed(state, ticket, typing)),
-  on(BenchActions.fileTaken, (state, { file }): BenchState => ({
-    ...state,
-    files: { ...state.files, [file.id]: file },
-  })),
+  on(BenchActions.fileTaken, (state, { file }): BenchState => {
+    const files = { ...state.files, [file.id]: file };
+    return { ...state, files, documents: state.ticket ? documentsOf(state.ticket, files, state.documents) : [] };
+  }),
   on(BenchActions.laidOut, (state, { file, laid }): BenchState => {
     const files = { ...state.files, [laid.id]: laid };
     if (!state.ticket) return { ...state, files };

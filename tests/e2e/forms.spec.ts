@@ -1,0 +1,118 @@
+import { writeFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import ExcelJS from 'exceljs';
+import { seasonBudget } from '../../demo/src/season-budget';
+import { BenchPage, countPages, textOf } from './bench-page';
+import { expect, test } from './world';
+
+/** Documents that have no pages of their own, from the file to the paper. */
+
+const DROP = 'Drop a document here to set up its printing';
+
+test('a budget: two of four sheets, all columns on A4 sideways, the first page on letterhead', async ({
+  quietPage: page,
+  world,
+}, testInfo) => {
+  const bench = new BenchPage(page, world);
+  const path = testInfo.outputPath('season-budget.xlsx');
+  writeFileSync(path, await seasonBudget());
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(path);
+  await expect(page.getByText('9 of 9 printed')).toBeVisible();
+  await bench.phrase('four sheets, at its own size').click();
+  const form = page.getByRole('dialog', { name: 'How it is laid out' });
+  await expect(form.getByRole('heading')).toBeFocused();
+  await form.getByRole('checkbox', { name: 'Income' }).uncheck();
+  await form.getByRole('checkbox', { name: 'Concerts' }).uncheck();
+  await form.getByLabel('How large').selectOption('All columns on one page');
+  await form.getByLabel('Which way').selectOption('Sideways');
+  await expect(form.getByRole('status')).toHaveText('2 pages');
+  expect((await new AxeBuilder({ page }).include('.popover').analyze()).violations).toEqual([]);
+  await form.getByRole('button', { name: 'Print Expenses earlier' }).click();
+  await expect(form.getByRole('checkbox').first()).toHaveAccessibleName('Expenses');
+  await form.getByRole('button', { name: 'Print Expenses later' }).click();
+  await form.getByRole('button', { name: 'Done' }).click();
+  await expect(bench.phrase('two sheets, all columns on one page')).toBeFocused();
+  await bench.typePages('1-2');
+  await page.getByRole('button', { name: /^Page 1, / }).press('2');
+  await expect(bench.sentence).toContainText('Page 1 comes from Tray 2');
+  // What was laid out in another way is there again after a reload, and after one step back.
+  await expect(bench.tally).toContainText('Saved');
+  await page.reload();
+  await expect(bench.phrase('two sheets, all columns on one page')).toBeVisible();
+  const saved = await bench.save(testInfo);
+  expect([countPages(saved), textOf(saved, 1), textOf(saved, 2)]).toEqual([
+    2,
+    expect.stringContaining('Budget of the season'),
+    expect.stringContaining('Musicians’ fees'),
+  ]);
+  await bench.send(2);
+  expect((await bench.delivered()).map(([tray]) => tray)).toEqual(['tray-2', 'tray-1']);
+});
+
+const LOREM =
+  'The orchestra rehearses on Mondays, and the strings stay for another hour of sectional work afterwards. ';
+
+const NEWS = `<!doctype html><html><head><meta charset="utf-8"><title>Season news</title></head><body>
+<nav>${'<p><a href="/">Another page of the orchestra’s</a></p>'.repeat(40)}</nav>
+<article><h1>Season news</h1>${Array.from({ length: 14 }, (_, at) => `<p>Paragraph ${at}. ${LOREM.repeat(4)}</p>`).join('')}
+<h2>Dates</h2><table><tr>${Array.from({ length: 16 }, (_, at) => `<td style="white-space:nowrap">column number ${at}</td>`).join('')}</tr></table></article>
+${'<aside><h3>Advertisement</h3><p>Buy strings.</p></aside>'.repeat(40)}</body></html>`;
+
+test('a web page with a wide table: as it is, and its article alone on 40 % fewer sheets', async ({
+  quietPage: page,
+  world,
+}, testInfo) => {
+  const bench = new BenchPage(page, world);
+  const path = testInfo.outputPath('news.html');
+  writeFileSync(path, NEWS);
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(path);
+  const pages = page.getByText(/^\d+ of \d+ printed$/);
+  await expect(pages).toBeVisible();
+  await expect(page.getByText('A wide table is made smaller to fit the width.')).toBeVisible();
+  const before = Number.parseInt((await pages.textContent())!, 10);
+  await bench.phrase('a web page as it is, without backgrounds').click();
+  const form = page.getByRole('dialog', { name: 'How it is laid out' });
+  await form.getByLabel('Printed').selectOption('The article alone, to be read');
+  await form.getByRole('button', { name: 'Done' }).click();
+  await expect(bench.phrase('the article alone, in 11 pt')).toBeVisible();
+  await expect(bench.tally).toContainText('Saved');
+  await expect(bench.tally).not.toContainText('not laid out');
+  await expect.poll(async () => Number.parseInt((await pages.textContent())!, 10)).toBeLessThanOrEqual(0.6 * before);
+  const saved = await bench.save(testInfo);
+  expect(textOf(saved, 1)).toContain('Season news');
+  expect(textOf(saved, 1)).not.toContain('Another page of');
+});
+
+test('thirty workbooks by one set-up: of each the sheet that is asked for, on one page', async ({
+  page,
+  world,
+}, testInfo) => {
+  test.setTimeout(360_000);
+  const paths: string[] = [];
+  for (let at = 1; at <= 30; at += 1) {
+    const book = new ExcelJS.Workbook();
+    for (const name of ['Cover', 'Figures']) {
+      book.addWorksheet(name).addRows(Array.from({ length: 80 }, (_, row) => [`${name} of branch ${at}`, row]));
+    }
+    const path = testInfo.outputPath(`branch-${at}.xlsx`);
+    await book.xlsx.writeFile(path);
+    paths.push(path);
+  }
+  const form = { sheets: ['Figures'], fit: 'page' };
+  const ticket = { version: 1, documents: [{ file: '*', form }], tray: 'tray-1' };
+  await world.api('/setups', { name: 'Figures alone', ticket, printerId: 'upper-office' });
+  await page.goto(`${world.base}/series`);
+  await page.getByRole('button', { name: /^Figures alone/ }).click();
+  await page.getByLabel('Drop the files or a folder here').last().setInputFiles(paths);
+  const totals = page.getByRole('complementary', { name: 'Totals' });
+  await expect(totals).toContainText('30sheets', { timeout: 180_000 });
+  await totals.getByRole('button', { name: /^Send/ }).click();
+  const series = page.url().replace(/^.*\/series/, '/series');
+  const printed = async (): Promise<number> => {
+    const { rows } = await world.api<{ rows: { sending: { sheetsDone: number } | null }[] }>(series);
+    return rows.filter(({ sending }) => sending?.sheetsDone === 1).length;
+  };
+  await expect.poll(printed, { timeout: 120_000 }).toBe(30);
+});
