@@ -59,7 +59,7 @@ function sayParts(form: Form, laid: LaidOut): (string | null)[] {
         sayPaper(form, asked),
       ];
     case 'markdown':
-      return [`in ${typeSize} pt`, orientation === 'landscape' ? 'sideways' : null, sayPaper(form, asked)];
+      return [`text of ${typeSize} pt`, orientation === 'landscape' ? 'sideways' : null, sayPaper(form, asked)];
     case 'text':
       return [
         `text of ${typeSize} pt`,

@@ -1,4 +1,4 @@
-import { addressOf, OPERATIONS } from '@foglio/api';
+import { addressOf, OPERATIONS, type JobDocument } from '@foglio/api';
 import { ANY_FILE, type PageFacts } from '@foglio/core';
 import type { PageSource } from '../pages/side-view';
 import type { BenchState } from '../state/bench.state';
@@ -30,10 +30,7 @@ export function pageSourceOf({
     const grey = !hasColour || settingsOf(document, page).color === 'monochrome';
     const turn = rotationOf(document, page);
     const size = sizeAsRead(file.pages[page - 1], turn);
-    const address = addressOf(OPERATIONS.fileContent, { id: file.id });
-    // What began with its first pages is other content once all is there.
-    const url = file.laid ? `${address}?of=${file.sha256}` : address;
-    return { url, turn, grey, size };
+    return { url: contentAddress(file), turn, grey, size };
   };
   last = { ticket, documents, printer, source };
   return source;
@@ -47,3 +44,9 @@ function sizeAsRead(page: PageFacts | undefined, turn: number): ReturnType<PageS
 
 const areSame = (some: BenchState['documents'], others: BenchState['documents']): boolean =>
   some.length === others.length && some.every(({ id }, index) => id === others[index]?.id);
+
+/** Where the pages of a file are. What began with its first pages is other content once all is there. */
+export function contentAddress({ id, sha256, laid }: Pick<JobDocument, 'id' | 'sha256' | 'laid'>): string {
+  const address = addressOf(OPERATIONS.fileContent, { id });
+  return laid ? `${address}?of=${sha256}` : address;
+}

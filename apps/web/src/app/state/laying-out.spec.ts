@@ -152,7 +152,7 @@ describe('what takes long begins with its first pages', () => {
       answers[at]!.next(file);
       answers[at]!.complete();
     };
-    return { answers, answer, now, tell: (id: string) => told.next({ topic: 'file', id } as NewsRecord) };
+    return { answers, answer, now, tell: (id: string) => told.next({ topic: 'file', id }) };
   }
 
   test('the whole takes their place once it is told of, and the same file is planned anew', () => {

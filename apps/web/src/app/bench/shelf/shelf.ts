@@ -2,7 +2,6 @@ import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
-import { addressOf, OPERATIONS } from '@foglio/api';
 import { byPosition, writeSelection, type PageRange, type PageToRoute, type Ticket } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { Arrivals, type Replaced } from '../../documents/arrivals';
@@ -12,6 +11,7 @@ import { PageImage } from '../../pages/page-image';
 import { tellCame } from '../../programs/program-words';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
+import { contentAddress } from '../page-source';
 import { ContentsList } from './contents-list';
 import { DocumentList } from './document-list';
 import { picksOf, printedPages, sayPrinted, ticked } from './page-picks';
@@ -48,7 +48,10 @@ export class Shelf {
   protected readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
   protected readonly facts = computed(() => this.documents()[this.at()] ?? null);
   protected readonly settings = computed(() => this.ticket()?.documents[this.at()] ?? null);
-  protected readonly url = computed(() => addressOf(OPERATIONS.fileContent, { id: this.facts()?.id ?? '' }));
+  protected readonly url = computed(() => {
+    const facts = this.facts();
+    return facts ? contentAddress(facts) : '';
+  });
   /** What is said while files are taken in. */
   protected readonly uploading = computed(() => {
     const mine = this.arrivals.underway().find(({ jobId }) => jobId === this.jobId());
