@@ -49,6 +49,12 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('GET', `/api/files/${file}`);
   await ask('GET', `/api/files/${file}/facts?from=2`);
   await ask('GET', `/api/files/${file}/content`);
+  const { id: table } = await json<{ id: string }>(
+    'POST',
+    '/api/files?name=players.csv&form={}',
+    Buffer.from('name,fee\nReed,3\n'),
+  );
+  await ask('POST', `/api/files/${table}/forms`, { form: { gridLines: false } });
 
   const news = new WebSocket(`${world.base.replace('http', 'ws')}/api/news`);
   news.on('message', (told: Buffer) => api.hold('GET', '/api/news', 101, 'application/json', told));

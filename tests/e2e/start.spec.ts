@@ -71,6 +71,7 @@ const DEMO_TITLES = [
   'Players’ notes',
   'Flyer, open rehearsal',
   'Grant return',
+  'Season budget',
 ];
 
 /** Every process that was started, by what /proc tells (proc(5)). */

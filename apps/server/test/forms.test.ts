@@ -224,7 +224,6 @@ describe('what a browser lays out', () => {
     expect(other.pages).toHaveLength(1);
     expect(mine()).toEqual([first]);
     process.kill(Number(first), 'SIGKILL');
-    await wait(200);
     const third = await file('third.md', Buffer.from('# Third\n'));
     expect(third.pages).toHaveLength(1);
     expect(mine()).not.toEqual([first]);

@@ -57,6 +57,7 @@ export async function takeInDocument(bytes: Uint8Array, how: TakingIn): Promise<
     case 'pdf':
     case 'png':
     case 'jpeg':
+    case 'tiff':
     case 'raster':
       return takeIn(bytes, how.password);
     default: {

@@ -51,7 +51,7 @@ test.each<[string, Uint8Array, string | null]>([
   ['a table', letters('name;count\n'), 'text'],
 ])('%s', async (_what, bytes, kind) => {
   expect(documentKind(bytes, 'letter.txt')).toBe(kind);
-  if (kind === null) await expect(take('letter.txt', bytes)).rejects.toThrow(/^Foglio takes PDF, PNG, JPEG, workbooks/);
+  if (kind === null) await expect(take('letter.txt', bytes)).rejects.toThrow(/^Foglio takes PDF, pictures/);
 });
 
 test('no letter is lost, none added, and no line is longer than the paper', () => {

@@ -9,8 +9,11 @@ export const FORMATS = [
   'application/pdf',
   'image/jpeg',
   'image/png',
+  'image/tiff',
   'image/pwg-raster',
   'text/plain',
+  'text/html',
+  'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   'application/octet-stream',
 ];
 

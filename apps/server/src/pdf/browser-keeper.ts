@@ -26,8 +26,14 @@ export class BrowserKeeper {
     this.program = program instanceof URL ? fileURLToPath(program) : program;
   }
 
-  /** Where it is reached, once it runs. */
-  reach(): Promise<BrowserReport> {
+  /**
+   * Where it is reached, once it runs.
+   *
+   * @param failed where it was not reached any more: another one is started in its place
+   */
+  async reach(failed: string | null): Promise<BrowserReport> {
+    const told = await this.running?.told.catch(() => null);
+    if (this.running && told && 'endpoint' in told && told.endpoint === failed) this.end(this.running.child);
     this.running ??= this.start();
     return this.running.told;
   }
@@ -63,6 +69,11 @@ export class BrowserKeeper {
     child.unref();
     child.channel?.unref();
     return { child, told };
+  }
+
+  private end(child: ChildProcess): void {
+    this.forget(child);
+    child.kill('SIGTERM');
   }
 
   private forget(child: ChildProcess): void {

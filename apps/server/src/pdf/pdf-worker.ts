@@ -70,14 +70,24 @@ async function work(request: PdfRequest): Promise<void> {
   }
 }
 
-/** The server's browser, which it starts where none runs yet. */
+/** The server's browser, which it starts where none runs yet; where that has just ended, the next one. */
 const lendBrowser: LendBrowser = async () => {
+  const first = await askForBrowser(null);
+  try {
+    return await lendFrom(first)();
+  } catch {
+    return lendFrom(await askForBrowser(first))();
+  }
+};
+
+/** @returns where it is reached; @throws PdfError where there is none */
+async function askForBrowser(failed: string | null): Promise<string> {
   const told = new Promise<BrowserReport>((resolve) => void process.once('message', resolve));
-  await report({ kind: 'browser-wanted' });
+  await report({ kind: 'browser-wanted', failed });
   const found = await told;
   if ('trouble' in found) throw new PdfError(found.trouble, found.message);
-  return lendFrom(found.endpoint)();
-};
+  return found.endpoint;
+}
 
 async function make(path: string, bytes: Uint8Array): Promise<FileWithHash> {
   await write(path, bytes);

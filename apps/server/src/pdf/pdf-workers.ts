@@ -82,7 +82,7 @@ export type PdfReport =
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
   | { readonly kind: 'imposed' }
   /** It has a document that a browser lays out; the answer is a {@link BrowserReport}. */
-  | { readonly kind: 'browser-wanted' }
+  | { readonly kind: 'browser-wanted'; /** Where it was not reached. */ readonly failed: string | null }
   | { readonly kind: 'failed'; readonly trouble: PdfTrouble; readonly message: string };
 
 /** Who hears what is read of a document. */
@@ -226,9 +226,9 @@ export class PdfWorkers {
   }
 
   /** Tells a worker where the browser is. Where it could not be started, the worker ends, and so does its work. */
-  private async lend(worker: ChildProcess): Promise<void> {
+  private async lend(worker: ChildProcess, failed: string | null): Promise<void> {
     try {
-      const found: BrowserReport = await this.browser.reach();
+      const found: BrowserReport = await this.browser.reach(failed);
       if (worker.connected) worker.send(found);
     } catch {
       worker.kill('SIGKILL');
@@ -257,7 +257,7 @@ export class PdfWorkers {
         else if (memoryOf(worker.pid) > memoryMb * MB) giveUp(tooMuch('memory'));
       }, WATCH_MS);
       worker.on('message', (report: PdfReport) => {
-        if (report.kind === 'browser-wanted') return void this.lend(worker);
+        if (report.kind === 'browser-wanted') return void this.lend(worker, report.failed);
         last = report;
         if (report.kind === 'failed') reject(new PdfError(report.trouble, report.message));
         else hear(report);

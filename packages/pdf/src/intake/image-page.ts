@@ -1,4 +1,4 @@
-import sharp, { type Metadata } from 'sharp';
+import sharp, { type Metadata, type SharpOptions } from 'sharp';
 import { damagedImage, tooMuch } from '../pdf-error';
 import { finish, newDocument, type MadePages } from './made-pages';
 
@@ -14,6 +14,12 @@ const LONGEST = 14_400;
 /** Points an inch. */
 const INCH = 72;
 
+/** Pixels an inch that the decoder assumes of a TIFF that does not say: one a millimetre. */
+const ASSUMED = 25;
+
+/** Of colours of a scan, in which nobody sees a loss (common practice). */
+const SCAN_QUALITY = 92;
+
 /**
  * A PNG or JPEG as a PDF of one page of the image's printed size, upright as its EXIF orientation says. A JPEG goes in as
  * it is, without loss; a PNG in 8 bits a channel on white.
@@ -23,20 +29,52 @@ const INCH = 72;
 export async function imagePage(bytes: Uint8Array, kind: 'png' | 'jpeg'): Promise<MadePages> {
   const seen = await look(bytes);
   const stated = statedDensity(bytes, kind, seen);
-  const { width, height } = seen.autoOrient;
-  const density = Math.max(stated ?? UNSTATED, (Math.max(width, height) * INCH) / LONGEST);
-  const size: [number, number] = [(width * INCH) / density, (height * INCH) / density];
   const document = await newDocument();
-  document.addPage({ size, margin: 0 });
-  const drawn = kind === 'jpeg' ? Buffer.from(bytes) : await onWhite(bytes, seen);
-  document.image(drawn, 0, 0, { width: size[0], height: size[1] });
-  const remarks = stated === null ? [`It does not say its resolution; ${UNSTATED} pixels an inch are taken.`] : [];
-  return { bytes: await finish(document), remarks };
+  draw(document, seen, stated, kind === 'jpeg' ? Buffer.from(bytes) : await onWhite(bytes, seen));
+  return { bytes: await finish(document), remarks: remarksOnDensity(stated) };
 }
 
-async function look(bytes: Uint8Array): Promise<Metadata> {
+/**
+ * A TIFF as a PDF: each of its pages of its printed size, upright as it says. Black, white and grey go in
+ * without loss, colours as JPEG.
+ *
+ * @throws PdfError like {@link imagePage}
+ */
+export async function tiffPages(bytes: Uint8Array): Promise<MadePages> {
+  const document = await newDocument();
+  const { pages = 1 } = await look(bytes);
+  let isStated = true;
+  for (let page = 0; page < pages; page += 1) {
+    const seen = await look(bytes, { page });
+    const stated = seen.density === undefined || Math.round(seen.density) <= ASSUMED ? null : seen.density;
+    isStated &&= stated !== null;
+    draw(document, seen, stated, await scanned(bytes, page, seen));
+  }
+  return { bytes: await finish(document), remarks: remarksOnDensity(isStated ? UNSTATED : null) };
+}
+
+/** A page of a picture's printed size. */
+function draw(document: PDFKit.PDFDocument, { autoOrient }: Metadata, stated: number | null, picture: Buffer): void {
+  const { width, height } = autoOrient;
+  const density = Math.max(stated ?? UNSTATED, (Math.max(width, height) * INCH) / LONGEST);
+  const size: [number, number] = [(width * INCH) / density, (height * INCH) / density];
+  document.addPage({ size, margin: 0 });
+  document.image(picture, 0, 0, { width: size[0], height: size[1] });
+}
+
+const remarksOnDensity = (stated: number | null): string[] =>
+  stated === null ? [`It does not say its resolution; ${UNSTATED} pixels an inch are taken.`] : [];
+
+/** Greys stay greys, and letters without a loss. */
+function scanned(bytes: Uint8Array, page: number, { channels }: Metadata): Promise<Buffer> {
+  const upright = sharp(bytes, { page, limitInputPixels: MOST_PIXELS }).autoOrient().flatten({ background: '#ffffff' });
+  if (channels >= 3) return upright.toColourspace('srgb').jpeg({ quality: SCAN_QUALITY }).toBuffer();
+  return upright.toColourspace('b-w').png().toBuffer();
+}
+
+async function look(bytes: Uint8Array, part: Pick<SharpOptions, 'page'> = {}): Promise<Metadata> {
   try {
-    const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
+    const image = sharp(bytes, { ...part, limitInputPixels: MOST_PIXELS, failOn: 'error' });
     const seen = await image.metadata();
     // Decodes all of it: where the file breaks off, the paper would stay grey.
     await image.stats();

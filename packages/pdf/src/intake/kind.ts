@@ -2,11 +2,17 @@ import { decode } from 'iconv-lite';
 import { hasPdfHeader } from '../open';
 
 /** What Foglio takes. */
-export type FileKind = 'pdf' | 'png' | 'jpeg' | 'raster' | 'text';
+export type FileKind = 'pdf' | 'png' | 'jpeg' | 'tiff' | 'raster' | 'text';
 
 /** First bytes: PNG (ISO/IEC 15948, 5.2), JPEG (ISO/IEC 10918-1, annex B: the marker SOI and the next). */
 const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 const JPEG = [0xff, 0xd8, 0xff];
+
+/** TIFF 6.0, section 2: the order of its bytes, and 42. */
+const TIFF = [
+  [0x49, 0x49, 0x2a, 0x00],
+  [0x4d, 0x4d, 0x00, 0x2a],
+];
 
 /** "RaS2", with which PWG Raster begins (PWG 5102.4, 4.1). */
 const RASTER = [0x52, 0x61, 0x53, 0x32];
@@ -18,6 +24,7 @@ const NOT_FOR_READING = ['%!PS', '{\\rtf'];
 export function kindOf(bytes: Uint8Array): FileKind | null {
   if (startsWith(bytes, PNG)) return 'png';
   if (startsWith(bytes, JPEG)) return 'jpeg';
+  if (TIFF.some((start) => startsWith(bytes, start))) return 'tiff';
   if (startsWith(bytes, RASTER)) return 'raster';
   if (hasPdfHeader(bytes)) return 'pdf';
   if (NOT_FOR_READING.some((start) => startsWith(bytes, [...Buffer.from(start)]))) return null;

@@ -37,6 +37,8 @@ export async function takeIn(bytes: Uint8Array, password: string | null = null):
     case 'png':
     case 'jpeg':
       return takeInMade(await (await import('./image-page')).imagePage(bytes, kind));
+    case 'tiff':
+      return takeInMade(await (await import('./image-page')).tiffPages(bytes));
     case 'raster':
       return takeInMade(await (await import('./raster-pages')).rasterPages(bytes));
     default:

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import sharp from 'sharp';
 import { readDetails, takeIn, type PageDetails } from '../../src';
 import { qpdfComplaints, render } from '../poppler';
+import { tiff } from './tiff';
 
 const INCH = 72;
 
@@ -124,4 +125,33 @@ test('a picture stands where poppler expects it', async () => {
   expect(execFileSync('pdfimages', ['-list', '-'], { input: Buffer.from(pdf), encoding: 'utf8' })).toMatch(
     /40 +20 .* 300 +300/,
   );
+});
+
+test('each page of a TIFF is a page of its own printed size, and greys stay greys', async () => {
+  const pages = [
+    { width: 827, height: 1165, dpi: 200, grey: 32 },
+    { width: 583, height: 827, dpi: 100, grey: 208 },
+    { width: 400, height: 200, dpi: 200, grey: 0, isTwoTone: true },
+  ];
+  const { bytes, facts, remarks } = await takeIn(tiff(pages));
+  expect(qpdfComplaints(bytes)).toBe('');
+  expect(facts.pages.map(({ width, height }) => [width, height].map(Math.round))).toEqual([
+    [298, 419],
+    [420, 595],
+    [144, 72],
+  ]);
+  expect(remarks).toEqual([]);
+  const middle = [1, 2, 3].map((number) => {
+    const { width, height, pixels } = render(bytes, number, INCH);
+    return pixels[Math.floor(height / 2) * width + Math.floor(width / 2)]! < 128 ? 'dark' : 'light';
+  });
+  expect(middle).toEqual(['dark', 'light', 'dark']);
+  const details: PageDetails[] = [];
+  await readDetails(bytes, 'all', (_, one) => void details.push(one));
+  expect(details.map(({ color }) => color)).toEqual([false, false, false]);
+});
+
+test('a TIFF that breaks off is refused', async () => {
+  const whole = tiff([{ width: 827, height: 1165, dpi: 200, grey: 32 }]);
+  await expect(takeIn(whole.slice(0, whole.length / 2))).rejects.toMatchObject({ trouble: 'damaged' });
 });

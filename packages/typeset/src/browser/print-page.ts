@@ -66,6 +66,10 @@ export async function printPage({ browser }: LentBrowser, document: WebDocument)
     // Its own outline needs tags, which make a large table twenty times larger and slower.
     const bytes = await inTime(page.pdf({ preferCSSPageSize: true, printBackground: backgrounds }), PRINTING_MS);
     return { bytes: await withOutline(new Uint8Array(bytes), headings), refused: [...refused], fitted };
+  } catch (error) {
+    // It is ended where a document takes more than it may.
+    if (!browser.isConnected()) throw tooMuch('memory');
+    throw error;
   } finally {
     await context.close().catch(() => undefined);
   }
