@@ -9,7 +9,7 @@ import { textOf, type PackageParts } from './package-parts';
  *     the file > its rows taken out, one cell a style put in > read by the library
  *
  * The library reads all that a sheet says of itself, but takes twenty seconds and 600 MB for 100,000 rows; they are read by
- * `sheet-rows.ts`, in a fifth of both.
+ * `sheet-rows.ts`.
  */
 export interface Skeleton {
   readonly workbook: ExcelJS.Workbook;
