@@ -193,6 +193,28 @@ describe('what takes long', () => {
     expect((await file('players.csv', long)).pages).toHaveLength(whole.pages.length);
   });
 
+  test('another document that begins with the very same pages keeps its own rest', async () => {
+    const other = Buffer.concat([long, Buffer.from('\nplayer of the other,1,cello')]);
+    const both = await Promise.all(
+      [long, other].map(async (bytes) => {
+        const answer = api().post('/api/files').query({ name: 'twins.csv', first: true });
+        return (await answer.set('Content-Type', 'application/octet-stream').send(bytes).expect(201))
+          .body as FileRecord;
+      }),
+    );
+    expect(both[0]!.sha256).toBe(both[1]!.sha256);
+    const wholes: FileRecord[] = [];
+    for (const begun of both) {
+      let whole = begun;
+      while (whole.laid?.unfinished) {
+        await wait(20);
+        whole = await now(begun);
+      }
+      wholes.push(whole);
+    }
+    expect(wholes[0]!.sha256).not.toBe(wholes[1]!.sha256);
+  });
+
   test('what was cut off by the server’s end is told as such, and taken in again by the next upload', async () => {
     const begun = await file('cut.csv', long);
     const laid = { ...begun.laid!, unfinished: { trouble: null } };

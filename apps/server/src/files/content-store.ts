@@ -32,8 +32,11 @@ export interface StoredFile {
   /** What it was laid out from, and how; null: it has pages of its own. */
   readonly sourceId: string | null;
   readonly laid: LaidOut | null;
-  /** Where these are the first pages: settled once the whole stands in their place, or the trouble why it never will. */
-  readonly grown: Promise<void> | null;
+  /**
+   * Where these are the first pages: what puts the whole in their place in the file that was entered for them, or the
+   * trouble why it never will be there. Never fails.
+   */
+  readonly grow: ((fileId: string) => Promise<void>) | null;
 }
 
 /** What a document is taken in with. */
@@ -63,15 +66,15 @@ export async function storeFile(
 ): Promise<StoredFile> {
   // What is stored opens by itself, so whoever has its very bytes needed no password for it.
   const known = await findContent(db, uploaded.sha256);
-  if (known) return { content: known, sourceId: null, laid: null, grown: null };
+  if (known) return { content: known, sourceId: null, laid: null, grow: null };
   const source = await findSource(db, uploaded.sha256);
   const before = source && (await findForm(db, source.id, name, form));
-  if (before) return { ...before, sourceId: source.id, grown: null };
+  if (before) return { ...before, sourceId: source.id, grow: null };
   const how = { name, form, password, first };
   const taken = await usable(() => workers.takeIn(uploaded.path, `${uploaded.path}.open`, how));
   const stored = await enterTaken(db, uploaded, taken, settled);
   const { rest } = taken;
-  return rest ? { ...stored, grown: grow(db, uploaded, stored, rest, settled) } : stored;
+  return rest ? { ...stored, grow: (fileId) => grow({ db, fileId, uploaded, stored, rest, settled }) } : stored;
 }
 
 /** Stores what came of a document. */
@@ -90,7 +93,7 @@ async function enterTaken(
       for await (const chunk of chunksOf(path)) {
         await tx.insert(contentChunks).values({ contentId: content.id, ...chunk });
       }
-      return { content, sourceId, laid, grown: null };
+      return { content, sourceId, laid, grow: null };
     });
     const { content } = file;
     void enterNavigation(db, content, navigation).finally(() => settled(content.id));
@@ -99,21 +102,28 @@ async function enterTaken(
     // Another upload of the same file was quicker.
     const other = isDuplicate(error) ? await findContent(db, sha256) : undefined;
     if (!other) throw error;
-    return { content: other, sourceId: laid ? await storeSource(db, uploaded) : null, laid, grown: null };
+    return { content: other, sourceId: laid ? await storeSource(db, uploaded) : null, laid, grow: null };
   }
 }
 
-/** Puts the whole of a document in the place of its first pages, wherever they are, and tells every window. */
-async function grow(
-  db: Database,
-  uploaded: FileWithHash,
-  { content: first, laid }: StoredFile,
-  rest: Promise<TakenFile>,
-  settled: (id: string) => void,
-): Promise<void> {
+interface Growing {
+  readonly db: Database;
+  readonly fileId: string;
+  readonly uploaded: FileWithHash;
+  readonly stored: StoredFile;
+  readonly rest: Promise<TakenFile>;
+  readonly settled: (id: string) => void;
+}
+
+/**
+ * Puts the whole of a document in the place of its first pages, and tells every window. In this file alone: another document
+ * may begin with the very same pages.
+ */
+async function grow({ db, fileId, uploaded, stored, rest, settled }: Growing): Promise<void> {
+  const { content: first, laid } = stored;
   const tell = sql`select pg_notify('foglio_news', ${`file ${first.sha256}`})`;
   const put = async (change: Pick<typeof files.$inferInsert, 'laid'> & { contentId?: string }): Promise<void> => {
-    await db.update(files).set(change).where(eq(files.contentId, first.id));
+    await db.update(files).set(change).where(eq(files.id, fileId));
     await db.execute(tell);
   };
   try {

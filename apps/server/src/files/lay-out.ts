@@ -28,7 +28,7 @@ export async function findFile(db: Pick<Database, 'select'>, parameter: string):
 }
 
 /** Enters a document under a name. */
-export async function enterFile(
+async function enterFile(
   db: Pick<Database, 'insert'>,
   name: string,
   { content, sourceId, laid }: StoredFile,
@@ -44,8 +44,8 @@ export const readNext =
     void enqueueReading(db, id);
 
 /**
- * Takes a document in within a scratch folder, which stays until all of it has come, also where its first pages are told of
- * before.
+ * Takes a document in and enters it, within a scratch folder that stays until all of it has come, also where its first pages
+ * are told of before.
  *
  * @param bring writes the document to a path
  */
@@ -54,12 +54,13 @@ export function takeIntoStore(
   workers: PdfWorkers,
   bring: (path: string) => Promise<FileWithHash>,
   taking: Taking,
-): Promise<StoredFile> {
+): Promise<FoundFile> {
   return new Promise((resolve, reject) => {
     inScratchFolder(async (path) => {
       const stored = await storeFile(db, await bring(path('document')), workers, taking);
-      resolve(stored);
-      await stored.grown;
+      const entered = await enterFile(db, taking.name, stored);
+      resolve(entered);
+      await stored.grow?.(entered.file.id);
     }).catch(reject);
   });
 }
@@ -81,7 +82,7 @@ export async function layOutFile(
   const { name, sourceId, laid } = found.file;
   if (sourceId === null || isLaidOutAs(laid ?? undefined, form)) return found;
   const known = await findForm(db, sourceId, name, form);
-  if (known) return enterFile(db, name, { ...known, sourceId, grown: null });
+  if (known) return enterFile(db, name, { ...known, sourceId, grow: null });
   const taking = { name, form, first, settled: readNext(db) };
-  return enterFile(db, name, await takeIntoStore(db, workers, (path) => fileSource(db, sourceId, path), taking));
+  return takeIntoStore(db, workers, (path) => fileSource(db, sourceId, path), taking);
 }

@@ -11,7 +11,7 @@ import { Problem } from '../http/problem';
 import { sayTicketErrors } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
 import { streamContent } from './content-store';
-import { enterFile, findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
+import { findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
 import { receive } from './receive';
 
 type Names = 'uploadFile' | 'layOutFile' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
@@ -22,8 +22,7 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
     const password = passwordIn(request.headers);
     const taking = { name, form: formIn(form), first: first ?? false, password, settled: readNext(db) };
-    const stored = await takeIntoStore(db, workers, (path) => receiveBody(request, path, limit), taking);
-    return fileAnswer(await enterFile(db, name, stored));
+    return fileAnswer(await takeIntoStore(db, workers, (path) => receiveBody(request, path, limit), taking));
   },
   layOutFile: async ({ params, body }) => {
     const form = sayTicketErrors(() => readForm(body.form));

@@ -13,7 +13,7 @@ export interface KnownForm {
   readonly laid: LaidOut;
 }
 
-/** The form of a source under a name, since lines on its pages may tell that; undefined where it was not laid out so yet. */
+/** The form of a source under a name, since lines on its pages may tell that; undefined where it was not laid out so to its end. */
 export async function findForm(
   db: Database,
   sourceId: string,
@@ -27,8 +27,7 @@ export async function findForm(
     .where(and(eq(files.sourceId, sourceId), eq(files.name, name), isNotNull(files.laid)))
     .orderBy(desc(files.createdAt));
   const found = rows.find(
-    ({ laid }) =>
-      !laid!.unfinished?.trouble && JSON.stringify(laid!.form) === JSON.stringify(formFor(laid!.kind, asked)),
+    ({ laid }) => !laid!.unfinished && JSON.stringify(laid!.form) === JSON.stringify(formFor(laid!.kind, asked)),
   );
   return found && { content: found.content, laid: found.laid! };
 }
