@@ -117,3 +117,32 @@ test('thirty workbooks by one set-up: of each the sheet that is asked for, on on
   };
   await expect.poll(printed, { timeout: 120_000 }).toBe(30);
 });
+
+test('an answer that comes late: it is said, nothing is sent meanwhile, and who went elsewhere finds it done', async ({
+  quietPage: page,
+  world,
+}) => {
+  const bench = new BenchPage(page, world);
+  const table = Buffer.from(Array.from({ length: 40 }, (_, at) => `player ${at},${at}`).join('\n'));
+  const { id } = await world.api<{ id: string }>('/jobs', {
+    ticket: { version: 1, documents: [{ file: await world.upload(table, 'players.csv') }] },
+  });
+  const held: (() => Promise<void>)[] = [];
+  await page.route('**/forms', (route) => void held.push(() => route.continue()));
+  await bench.open(id);
+  await bench.phrase('a table without a header, all columns on one page').click();
+  const form = page.getByRole('dialog', { name: 'How it is laid out' });
+  await form.getByLabel('Which way').selectOption('Sideways');
+  await expect(form.getByRole('status')).toHaveText('Being laid out …');
+  await form.getByRole('button', { name: 'Done' }).click();
+  await expect(bench.tally).toContainText('is not laid out as you asked yet');
+  await expect(bench.tally.getByRole('button', { name: /^Send/ })).toBeDisabled();
+  await expect.poll(() => held.length).toBe(1);
+  // The answer comes while nobody looks; on coming back it is asked for again, and is there.
+  await page.getByRole('link', { name: 'Desk', exact: true }).click();
+  await held[0]!().catch(() => undefined);
+  await page.unrouteAll();
+  await bench.open(id);
+  await expect(bench.panel).toContainText('A4 landscape');
+  await expect(bench.tally.getByRole('button', { name: /^Send/ })).toBeEnabled();
+});

@@ -15,7 +15,15 @@ export {
 export type { AboutDocument, DocumentFacts, Heading, PageFacts } from './pages/facts';
 export { REPAIRED } from './pages/facts';
 export { aboutDocumentSchema, headingSchema, laidOutSchema, pageFactsSchema } from './pages/facts.schema';
-export { formFor, isLaidOutAs, type Form, type FormKind, type LaidOut, type SheetFound } from './pages/laid-out';
+export {
+  formFor,
+  isLaidOutAs,
+  laidOut,
+  type Form,
+  type FormKind,
+  type LaidOut,
+  type SheetFound,
+} from './pages/laid-out';
 export { headingRange, sectionsOf, type PageRange } from './pages/outline';
 export { labelOf } from './pages/page-labels';
 export { selectPages, type SelectionContext } from './pages/selection';

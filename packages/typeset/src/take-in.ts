@@ -10,9 +10,9 @@ import {
   type PdfError,
   type TakenIn,
 } from '@foglio/pdf';
-import { lendOwnBrowser, type LendBrowser } from './browser/chromium';
-import { HOME, type WebDocument } from './browser/print-page';
+import type { LendBrowser } from './browser/chromium';
 import { documentKind } from './kind';
+import type { LaidPages } from './laid-pages';
 import { layOutTables, TooManyPages } from './table/lay-out';
 import type { Table } from './table/table';
 
@@ -67,20 +67,13 @@ export async function takeInDocument(bytes: Uint8Array, how: TakingIn): Promise<
   }
 }
 
-/** Pages of a document that has none of its own. */
-interface LaidPages {
-  readonly bytes: Uint8Array;
-  readonly remarks: readonly string[];
-  readonly laid: LaidOut;
-}
-
 /** What lays out is loaded only when it is needed: most files are PDF. */
 async function layOut(bytes: Uint8Array, kind: FormKind, taking: TakingIn): Promise<LaidPages> {
   const { name, form, today } = taking;
   switch (kind) {
     case 'web-page':
     case 'markdown':
-      return layOutFlowing(bytes, kind, taking);
+      return (await import('./flow/lay-out')).layOutFlowing(bytes, kind, taking);
     case 'workbook': {
       const { readWorkbook } = await import('./workbook/read-workbook');
       const empty = unfitForm('nothing stands in its sheets', 'Choose other sheets.');
@@ -132,43 +125,4 @@ async function layOutRead(
     if (error instanceof TooManyPages) throw tooMuch(`paper (${error.pages} pages)`);
     throw error;
   }
-}
-
-/** Documents that a browser lays out. */
-async function layOutFlowing(
-  bytes: Uint8Array,
-  kind: 'web-page' | 'markdown',
-  { name, form, lendBrowser = lendOwnBrowser }: TakingIn,
-): Promise<LaidPages> {
-  const beside = new Map<string, never>();
-  const { document, laid } =
-    kind === 'markdown'
-      ? (await import('./flow/markdown')).markdownPage(bytes, form, beside)
-      : (await import('./flow/web-page')).webPage(bytes, name, form, beside);
-  const { bytes: made, refused, fitted } = await printed(document, lendBrowser);
-  return { bytes: made, laid, remarks: [...remarksOnFitted(fitted), ...remarksOnRefused(refused)] };
-}
-
-async function printed(document: WebDocument, lendBrowser: LendBrowser) {
-  const { printPage } = await import('./browser/print-page');
-  const lent = await lendBrowser();
-  try {
-    return await printPage(lent, document);
-  } finally {
-    await lent.giveBack();
-  }
-}
-
-const remarksOnFitted = (count: number): string[] =>
-  count === 0 ? [] : [`${count === 1 ? 'A wide table is' : `${count} wide tables are`} made smaller to fit the width.`];
-
-/** Things that are named where they did not come. */
-const MOST_NAMED = 3;
-
-/** What a document asks for and is not with it. */
-function remarksOnRefused(refused: readonly string[]): string[] {
-  if (refused.length === 0) return [];
-  const names = refused.map((url) => url.replace(HOME, '').replace(/^data:.*/s, 'a picture within it'));
-  const named = `${names.slice(0, MOST_NAMED).join(', ')}${names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : ''}`;
-  return [`Not with the file, and nothing is fetched for it: ${named}.`];
 }

@@ -44,6 +44,12 @@ export function formFor(kind: FormKind, asked: Form): Form {
   return Object.fromEntries(parts.flatMap((part) => (asked[part] === undefined ? [] : [[part, asked[part]]])));
 }
 
+/** How a document was laid out: as was asked, and all else as its own. */
+export function laidOut(kind: FormKind, asked: Form, own: Form): Pick<LaidOut, 'kind' | 'form' | 'taken'> {
+  const form = formFor(kind, asked);
+  return { kind, form, taken: Object.fromEntries(Object.entries(own).filter(([part]) => !(part in form))) };
+}
+
 /** Whether a document is laid out as is asked; one that has pages of its own always is. */
 export const isLaidOutAs = (laid: Pick<LaidOut, 'kind' | 'form'> | undefined, asked: Form): boolean =>
   laid === undefined || JSON.stringify(formFor(laid.kind, asked)) === JSON.stringify(formFor(laid.kind, laid.form));

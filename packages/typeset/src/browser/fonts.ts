@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type { FamilyName } from '../type/typeface';
+import { HOME } from './address';
 
 const require = createRequire(import.meta.url);
 
-/** Where a document finds them; see `print-page.ts`. */
-const FONTS = 'https://document.invalid/fonts/';
+/** Where a document finds them. */
+const FONTS = `${HOME}fonts/`;
 
 /** Which letters each part of a family holds, as its package says (from its `unicode.json`). */
 const PARTS = ['latin', 'latin-ext', 'greek', 'cyrillic', 'hebrew', 'vietnamese', 'greek-ext', 'cyrillic-ext'];
@@ -49,11 +50,12 @@ function facesOf(names: readonly string[], family: FamilyName): string[] {
   );
 }
 
-const ASKED = /^https:\/\/document\.invalid\/fonts\/([a-z]+)\/([a-z0-9-]+\.woff2)$/;
+const ASKED = /^([a-z]+)\/([a-z0-9-]+\.woff2)$/;
 
 /** The font at an address; null where none of ours is there. */
 export function fontFile(url: string): Buffer | null {
-  const [, family, file] = ASKED.exec(url) ?? [];
+  if (!url.startsWith(FONTS)) return null;
+  const [, family, file] = ASKED.exec(url.slice(FONTS.length)) ?? [];
   if (family === undefined || file === undefined) return null;
   try {
     return readFileSync(require.resolve(`@fontsource/${family}/files/${file}`));

@@ -1,19 +1,12 @@
 import type { Route } from 'playwright-core';
 import { tooMuch, withOutline, type NamedHeading } from '@foglio/pdf';
+import { HOME } from './address';
 import { fontFile } from './fonts';
 import type { LentBrowser } from './chromium';
-
-/** Something that a document shows beside its text. */
-export interface Resource {
-  readonly type: string;
-  readonly bytes: Uint8Array;
-}
 
 /** A document as a browser lays it out. */
 export interface WebDocument {
   readonly html: string;
-  /** What lies beside it, by its address. */
-  readonly beside?: ReadonlyMap<string, Resource>;
   /** Whether it is laid out as for a screen. */
   readonly media?: 'screen' | 'print';
   readonly backgrounds?: boolean;
@@ -31,9 +24,6 @@ export interface PrintedPage {
   readonly fitted: number;
 }
 
-/** Nobody answers for that name (RFC 2606, 2). */
-export const HOME = 'https://document.invalid/';
-
 /** A document that has not come to rest by then never does, in milliseconds. */
 const LOADING_MS = 20_000;
 
@@ -41,13 +31,12 @@ const LOADING_MS = 20_000;
 const PRINTING_MS = 40_000;
 
 /**
- * Has a browser lay a document out. Its scripts do not run, and all it can ask for is what lies beside it: no network, no
- * files.
+ * Has a browser lay a document out. Its scripts do not run, and all it can ask for are our fonts: no network, no files.
  *
  * @throws PdfError `too-much` where it takes too long
  */
 export async function printPage({ browser }: LentBrowser, document: WebDocument): Promise<PrintedPage> {
-  const { html, beside, media = 'print', backgrounds = false, width, fitsTables = false } = document;
+  const { html, media = 'print', backgrounds = false, width, fitsTables = false } = document;
   const context = await browser.newContext({
     javaScriptEnabled: false,
     offline: true,
@@ -58,7 +47,7 @@ export async function printPage({ browser }: LentBrowser, document: WebDocument)
   const refused = new Set<string>();
   try {
     const page = await context.newPage();
-    await page.route('**/*', (route) => answer(route, html, beside, refused));
+    await page.route('**/*', (route) => answer(route, html, refused));
     await page.emulateMedia({ media });
     await inTime(page.goto(HOME, { waitUntil: 'load', timeout: LOADING_MS }), LOADING_MS);
     const fitted = fitsTables ? await inTime(page.evaluate(fitTables), LOADING_MS) : 0;
@@ -75,7 +64,7 @@ export async function printPage({ browser }: LentBrowser, document: WebDocument)
   }
 }
 
-async function answer(route: Route, html: string, beside: WebDocument['beside'], refused: Set<string>): Promise<void> {
+async function answer(route: Route, html: string, refused: Set<string>): Promise<void> {
   const url = route.request().url();
   if (url === HOME) return route.fulfill({ contentType: 'text/html; charset=utf-8', body: html });
   // A page that wants to be another one stays what it is (HTTP, RFC 9110, 15.3.5: no content, nowhere to go).
@@ -85,8 +74,6 @@ async function answer(route: Route, html: string, beside: WebDocument['beside'],
   }
   const font = fontFile(url);
   if (font) return route.fulfill({ contentType: 'font/woff2', body: font });
-  const found = beside?.get(url);
-  if (found) return route.fulfill({ contentType: found.type, body: Buffer.from(found.bytes) });
   if (!url.endsWith('/favicon.ico')) refused.add(url);
   return route.abort();
 }
@@ -126,7 +113,7 @@ function fitTables(): number {
 }
 
 /**
- * Runs in the browser: gives every heading a name, and links to it that nobody sees, since a browser writes down the places
+ * Runs in the browser: gives every heading a named place, and a link to it that nobody sees, since a browser writes down the places
  * that links lead to.
  */
 function nameHeadings(): NamedHeading[] {
@@ -138,11 +125,18 @@ function nameHeadings(): NamedHeading[] {
     const title = (heading.textContent ?? '').replace(/\s+/g, ' ').trim().slice(0, 255);
     const { width, height } = heading.getBoundingClientRect();
     if (title === '' || width === 0 || height === 0) continue;
-    heading.id ||= `foglio-heading-${found.length + 1}`;
+    // A place of ours: names of the page's own may be given twice.
+    const name = `foglio-heading-${found.length + 1}`;
+    const place = document.createElement('a');
+    place.id = name;
+    // What takes no room at all is not written down.
+    place.style.display = 'inline-block';
+    place.style.height = '1px';
+    heading.prepend(place);
     const link = document.createElement('a');
-    link.href = `#${encodeURIComponent(heading.id)}`;
+    link.href = `#${name}`;
     links.append(link);
-    found.push({ name: heading.id, title, level: Number(heading.tagName.slice(1)) });
+    found.push({ name, title, level: Number(heading.tagName.slice(1)) });
   }
   document.body.append(links);
   return found;
@@ -150,12 +144,13 @@ function nameHeadings(): NamedHeading[] {
 
 /** What is used of a page there: this room knows no browser's types. */
 interface PageElement {
-  readonly style: { zoom: string; display: string; whiteSpace: string };
+  readonly style: { zoom: string; display: string; height: string; whiteSpace: string };
   readonly tagName: string;
   readonly textContent: string | null;
   id: string;
   href: string;
   append(other: PageElement): void;
+  prepend(other: PageElement): void;
   querySelectorAll(selector: string): Iterable<PageElement>;
   getBoundingClientRect(): { readonly left: number; readonly width: number; readonly height: number };
 }

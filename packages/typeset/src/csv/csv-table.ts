@@ -1,4 +1,4 @@
-import { formFor, mmToPoints, type Form, type LaidOut } from '@foglio/core';
+import { formFor, laidOut, mmToPoints, type Form, type LaidOut } from '@foglio/core';
 import { A4, pageOf, scaleFor } from '../table/form-setup';
 import { PADDING } from '../table/measure';
 import { READABLE, type Cell, type CellStyle, type Row, type Table } from '../table/table';
@@ -69,7 +69,6 @@ export function readCsv(bytes: Uint8Array, name: string, asked: Form, most = Inf
   const page = pageOf(form.paper ?? A4, orientation);
   const fit = form.fit ?? fitFor(columns, page.width);
   const guessed: Form = { orientation, fit, delimiter, encoding, header };
-  const taken = Object.fromEntries(Object.entries(guessed).filter(([part]) => !(part in form)));
   const table: Table = {
     name,
     columns,
@@ -95,7 +94,7 @@ export function readCsv(bytes: Uint8Array, name: string, asked: Form, most = Inf
       rowHeight: SIZE * 1.4,
     },
   };
-  return { tables: [table], laid: { kind: 'csv', form, taken }, remarks: [], isWhole: records.length < most };
+  return { tables: [table], laid: laidOut('csv', asked, guessed), remarks: [], isWhole: records.length < most };
 }
 
 /** Empty fields are no cells. */

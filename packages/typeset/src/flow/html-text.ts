@@ -27,12 +27,6 @@ export function withStyle(html: string, css: string): string {
 
 const insert = (text: string, at: number, more: string): string => text.slice(0, at) + more + text.slice(at);
 
-const ENTITIES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-
-export const escapeText = (text: string): string => text.replace(/[&<>"]/g, (letter) => ENTITIES[letter]!);
-
-/** Whether a text is a web page. */
+/** Whether what a text begins with is that of a web page. */
 export const isHtml = (text: string): boolean =>
-  /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]*?-->\s*)*<(?:!doctype html|html|head|body|title|meta)\b/i.test(
-    text.slice(0, 4096),
-  );
+  /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]*?-->\s*)*<(?:!doctype html|html|head|body|title|meta)\b/i.test(text);

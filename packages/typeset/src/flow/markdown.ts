@@ -1,6 +1,6 @@
-import { formFor, type Form, type LaidOut } from '@foglio/core';
+import { formFor, laidOut, type Form, type LaidOut } from '@foglio/core';
 import MarkdownIt from 'markdown-it';
-import type { Resource, WebDocument } from '../browser/print-page';
+import type { WebDocument } from '../browser/print-page';
 import { fontFaces } from '../browser/fonts';
 import { encodingOf, lettersOf } from '../text/letters';
 import { pageStyle } from './page-style';
@@ -63,20 +63,14 @@ export const markdownBody = (text: string): string => markdown.render(text);
 export function markdownPage(
   bytes: Uint8Array,
   asked: Form,
-  beside: ReadonlyMap<string, Resource>,
 ): { readonly document: WebDocument; readonly laid: LaidOut } {
   const form = formFor('markdown', asked);
   const { typeSize = SIZE, orientation = 'portrait' } = form;
   const page = pageStyle(form);
   const body = markdownBody(lettersOf(bytes, encodingOf(bytes)));
   const html = `<!doctype html><html><head><meta charset="utf-8"><style>${fontFaces()}${page.css}${style(typeSize)}</style></head><body>${body}</body></html>`;
-  const taken: Form = { typeSize, orientation };
   return {
-    document: { html, beside, width: page.width, fitsTables: true },
-    laid: {
-      kind: 'markdown',
-      form,
-      taken: Object.fromEntries(Object.entries(taken).filter(([part]) => !(part in form))),
-    },
+    document: { html, width: page.width, fitsTables: true },
+    laid: laidOut('markdown', asked, { typeSize, orientation }),
   };
 }

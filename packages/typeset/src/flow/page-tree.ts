@@ -1,5 +1,5 @@
 import { createRequire } from 'node:module';
-import { HOME } from '../browser/print-page';
+import { HOME } from '../browser/address';
 
 /**
  * A web page as its parts. What is used of it is written down here, since the library's own types bring those of a browser
@@ -15,6 +15,7 @@ export interface PageElement {
   remove(): void;
   after(other: PageElement): void;
   append(other: PageElement): void;
+  prepend(other: PageElement): void;
 }
 
 export interface PageTree {

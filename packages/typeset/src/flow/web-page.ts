@@ -1,9 +1,9 @@
-import { formFor, type Form, type LaidOut } from '@foglio/core';
+import { formFor, laidOut, type Form, type LaidOut } from '@foglio/core';
 import { unfitForm } from '@foglio/pdf';
 import { fontFaces } from '../browser/fonts';
-import type { Resource, WebDocument } from '../browser/print-page';
+import type { WebDocument } from '../browser/print-page';
 import { pageStyle } from './page-style';
-import { escapeText, htmlOf, withStyle } from './html-text';
+import { htmlOf, withStyle } from './html-text';
 import { articleOf, readPage, type PageTree } from './page-tree';
 
 /** Points, of the reading form. */
@@ -35,12 +35,7 @@ export interface LaidWebPage {
  * @param name of its file
  * @throws PdfError where the reading form is asked for and there is no article
  */
-export function webPage(
-  bytes: Uint8Array,
-  name: string,
-  asked: Form,
-  beside: ReadonlyMap<string, Resource>,
-): LaidWebPage {
+export function webPage(bytes: Uint8Array, name: string, asked: Form): LaidWebPage {
   const form = formFor('web-page', asked);
   const { style = 'print', pictures = true, links = false, typeSize = SIZE, orientation = 'portrait' } = form;
   const { backgrounds = style === 'screen' } = form;
@@ -49,28 +44,16 @@ export function webPage(
   const changed = style === 'reading' || !pictures || links ? change(source, name, { style, pictures, links }) : source;
   const own = style === 'reading' ? reading(typeSize) : '';
   const html = withStyle(changed, `${fontFaces()}${page.css}${WHOLE}${own}${links ? FOOTNOTES : ''}`);
-  const taken: Form = {
-    style,
-    pictures,
-    links,
-    backgrounds,
-    orientation,
-    ...(style === 'reading' ? { typeSize } : {}),
-  };
+  const size = style === 'reading' ? { typeSize } : {};
   return {
     document: {
       html,
-      beside,
       media: style === 'screen' ? 'screen' : 'print',
       backgrounds,
       width: page.width,
       fitsTables: true,
     },
-    laid: {
-      kind: 'web-page',
-      form,
-      taken: Object.fromEntries(Object.entries(taken).filter(([part]) => !(part in form))),
-    },
+    laid: laidOut('web-page', asked, { style, pictures, links, backgrounds, orientation, ...size }),
   };
 }
 
@@ -81,24 +64,29 @@ function change(
   { style, pictures, links }: { readonly style: Form['style']; readonly pictures: boolean; readonly links: boolean },
 ): string {
   const page = readPage(html);
-  if (style === 'reading') {
-    page.body.innerHTML = readable(page, name);
-    page.head.innerHTML = '<meta charset="utf-8">';
-  }
+  if (style === 'reading') toArticle(page, name);
   if (!pictures) for (const one of page.querySelectorAll(PICTURES)) one.remove();
   if (links) noteLinks(page);
   return `<!doctype html>${page.documentElement.outerHTML}`;
 }
 
-function readable(page: PageTree, name: string): string {
+/** Leaves of a page its article, under its title and where it is from. */
+function toArticle(page: PageTree, name: string): void {
   const address = page.querySelector('link[rel="canonical"]')?.getAttribute('href') ?? null;
   const found = articleOf(page);
   if (!found?.content) {
     throw unfitForm('no article can be told from the rest of this page', 'Print it as it is.');
   }
-  const title = found.title ? `<h1>${escapeText(found.title)}</h1>` : '';
-  const about = [found.byline, found.siteName, address ?? name].filter((one) => one).map((one) => escapeText(one!));
-  return `${title}<p class="source">${about.join(' · ')}</p>${found.content}`;
+  page.head.innerHTML = '<meta charset="utf-8">';
+  page.body.innerHTML = found.content;
+  const source = page.createElement('p');
+  source.className = 'source';
+  source.textContent = [found.byline, found.siteName, address ?? name].filter((one) => one).join(' · ');
+  page.body.prepend(source);
+  if (!found.title) return;
+  const title = page.createElement('h1');
+  title.textContent = found.title;
+  page.body.prepend(title);
 }
 
 const PICTURES = 'img, picture, svg, video, canvas, figure';

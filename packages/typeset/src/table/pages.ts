@@ -42,11 +42,15 @@ interface Line extends Sized {
 
 /** What of a table is printed: its areas, or all that holds anything. */
 export function areasOf({ setup, rows, columns }: Table): readonly Area[] {
-  if (setup.areas) return setup.areas;
   const last = rows.at(-1);
   if (!last) return [];
-  const right = rows.reduce((most, { cells }) => Math.max(most, cells.at(-1)?.column ?? 0), 0);
-  return [{ top: 1, bottom: last.number, left: 0, right: Math.min(right, columns.length - 1) }];
+  const widest = rows.reduce((most, { cells }) => Math.max(most, cells.at(-1)?.column ?? 0), 0);
+  const held = { top: 1, bottom: last.number, left: 0, right: Math.min(widest, columns.length - 1) };
+  return (setup.areas ?? [held]).map((area) => ({
+    ...area,
+    right: area.right === Infinity ? held.right : area.right,
+    bottom: area.bottom === Infinity ? held.bottom : area.bottom,
+  }));
 }
 
 /** The pages of one area, in the order in which they are printed. */

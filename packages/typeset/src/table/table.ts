@@ -63,7 +63,7 @@ export interface CellStyle {
   readonly borders: Readonly<Partial<Record<Edge, Border>>>;
 }
 
-/** Rows from 1, columns from 0, both ends within. */
+/** Rows from 1, columns from 0, both ends within; one that ends nowhere goes as far as anything is held. */
 export interface Area {
   readonly top: number;
   readonly bottom: number;

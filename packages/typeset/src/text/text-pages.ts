@@ -1,4 +1,4 @@
-import { formFor, mmToPoints, type Form, type LaidOut } from '@foglio/core';
+import { formFor, laidOut, mmToPoints, type Form, type LaidOut } from '@foglio/core';
 import { A4, pageOf } from '../table/form-setup';
 import { Pen } from '../type/pen';
 import { remarksOnLetters } from '../type/remarks';
@@ -68,8 +68,7 @@ export function layOutText(document: PDFKit.PDFDocument, bytes: Uint8Array, aske
     pen.flush();
   }
   const taken: Form = { paper, orientation, typeSize, columns, encoding };
-  const guessed = Object.fromEntries(Object.entries(taken).filter(([part]) => !(part in form)));
-  return { pages: pages.length, laid: { kind: 'text', form, taken: guessed }, remarks: remarksOnLetters(missing) };
+  return { pages: pages.length, laid: laidOut('text', asked, taken), remarks: remarksOnLetters(missing) };
 }
 
 /** The lines of each page, column after column; an empty text is one empty page. */

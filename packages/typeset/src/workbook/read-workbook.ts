@@ -1,5 +1,5 @@
 import type { Worksheet } from 'exceljs';
-import { formFor, type Form, type LaidOut, type SheetFound } from '@foglio/core';
+import { formFor, laidOut, type Form, type LaidOut, type SheetFound } from '@foglio/core';
 import { damagedDocument, unfitForm } from '@foglio/pdf';
 import type { Cell, CellStyle, Row, Table } from '../table/table';
 import { cellText, NOT_CALCULATED } from './cell-text';
@@ -8,7 +8,7 @@ import { themeColors } from './colors';
 import { textOf, unpack } from './package-parts';
 import { sharedStrings } from './shared-strings';
 import { sheetRows, type RawRow } from './sheet-rows';
-import { rangeOf, setupOfSheet } from './sheet-setup';
+import { printAreas, rangeOf, setupOfSheet } from './sheet-setup';
 import { isOfSkeleton, readSkeleton } from './skeleton';
 import { remarksOnLeftOut } from './left-out';
 
@@ -58,10 +58,9 @@ export async function readWorkbook(
   };
   const read = wanted.map((sheet) => readSheet(sheet, basis));
   const own = { sheets: wanted.map(({ name }) => name), ...ownOf(read.map(({ table }) => table)) };
-  const taken = Object.fromEntries(Object.entries(own).filter(([part]) => !(part in form)));
   return {
     tables: read.map(({ table }) => table),
-    laid: { kind: 'workbook', form, taken, sheets: found },
+    laid: { ...laidOut('workbook', asked, own), sheets: found },
     remarks: [...remarksOnLeftOut(names, wanted), ...remarksOnCells(read)],
     isWhole: read.every((one) => one.isWhole),
   };
@@ -73,6 +72,8 @@ export interface SheetOfFile extends SheetFound {
   readonly sheet: Worksheet;
   /** What stands behind its rows. */
   readonly tail: string;
+  /** As the workbook names it; null: none. */
+  readonly printArea: string | null;
 }
 
 /** The sheets in the workbook's order, each with the part that its relation leads to. */
@@ -81,13 +82,24 @@ function sheetsOf(parts: Readonly<Record<string, Uint8Array>>, worksheets: reado
   const targets = new Map(
     [...rels.matchAll(/<Relationship\b[^>]*>/g)].map(([one]) => [attribute(one, 'Id'), attribute(one, 'Target')]),
   );
-  const listed = [...textOf(parts['xl/workbook.xml']).matchAll(/<(?:\w+:)?sheet\b[^>]*>/g)];
-  const sheets = listed.flatMap(([one]): SheetOfFile[] => {
+  const workbook = textOf(parts['xl/workbook.xml']);
+  const areas = printAreas(workbook);
+  const listed = [...workbook.matchAll(/<(?:\w+:)?sheet\b[^>]*>/g)];
+  const sheets = listed.flatMap(([one], at): SheetOfFile[] => {
     const target = targets.get(attribute(one, 'r:id'))?.replace(/^\/?(xl\/)?/, 'xl/');
     const sheet = worksheets.find(({ id }) => String(id) === attribute(one, 'sheetId'));
     const part = target === undefined ? undefined : parts[target];
     if (!part || !sheet) return [];
-    return [{ name: sheet.name, hidden: sheet.state !== 'visible', part, sheet, tail: tailOf(part) }];
+    return [
+      {
+        name: sheet.name,
+        hidden: sheet.state !== 'visible',
+        part,
+        sheet,
+        tail: tailOf(part),
+        printArea: areas.get(at) ?? null,
+      },
+    ];
   });
   if (sheets.length === 0) throw damagedDocument('it has no sheet of cells');
   return sheets;
@@ -131,7 +143,7 @@ interface ReadSheet {
   readonly hasTurned: boolean;
 }
 
-function readSheet({ name, part, sheet, tail }: SheetOfFile, basis: SheetBasis): ReadSheet {
+function readSheet({ name, part, sheet, tail, printArea }: SheetOfFile, basis: SheetBasis): ReadSheet {
   const { form, today, most } = basis;
   const { rows: raw, isWhole } = sheetRows(part, name, most);
   const uncalculated: string[] = [];
@@ -157,7 +169,7 @@ function readSheet({ name, part, sheet, tail }: SheetOfFile, basis: SheetBasis):
     columns: Array.from({ length: right + 1 }, (_, at) => widthOf(sheet, at, form.hidden ?? false)),
     rows,
     merges,
-    setup: setupOfSheet({ sheet, tail, today }, form),
+    setup: setupOfSheet({ sheet, tail, printArea, today }, form),
   };
   return { table, isWhole, uncalculated, hasTurned };
 }

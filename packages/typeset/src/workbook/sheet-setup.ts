@@ -28,12 +28,14 @@ export interface SetupBasis {
   readonly sheet: Worksheet;
   /** What stands behind the rows of the sheet's part. */
   readonly tail: string;
+  /** Its print area as the workbook names it; null: none. */
+  readonly printArea: string | null;
   /** "2026-11-30" */
   readonly today: string;
 }
 
 /** How a sheet is printed as its file says, so far as is not asked for otherwise. */
-export function setupOfSheet({ sheet, tail, today }: SetupBasis, form: Form): TableSetup {
+export function setupOfSheet({ sheet, tail, printArea, today }: SetupBasis, form: Form): TableSetup {
   const { pageSetup: setup, headerFooter, views } = sheet;
   const margins = { ...MARGINS, ...setup.margins };
   const orientation = form.orientation ?? (setup.orientation === 'landscape' ? 'landscape' : 'portrait');
@@ -44,7 +46,7 @@ export function setupOfSheet({ sheet, tail, today }: SetupBasis, form: Form): Ta
     mayTurn: form.orientation === undefined,
     margins: points as TableSetup['margins'],
     scale: form.fit ? scaleFor(form.fit) : ownScale(setup),
-    areas: form.wholeSheet || !setup.printArea ? null : areasOf(setup.printArea),
+    areas: form.wholeSheet || printArea === null ? null : areasOf(printArea),
     titleRows: setup.printTitlesRow ? rowsOf(setup.printTitlesRow) : null,
     titleColumns: setup.printTitlesColumn ? columnsOf(setup.printTitlesColumn) : null,
     rowBreaks: breaksIn(tail, 'rowBreaks', 0),
@@ -68,27 +70,39 @@ function ownScale({ fitToPage, fitToWidth, fitToHeight, scale }: Worksheet['page
   return { kind: 'pages', wide: most(fitToWidth), tall: most(fitToHeight) };
 }
 
-/** "A1:D20", several with "&&" between them. */
-function areasOf(printArea: string): Area[] {
-  return printArea
-    .split(/&&|,/)
-    .map((area) => area.replace(/^.*!/, '').replaceAll('$', ''))
-    .flatMap((area) => {
-      const read = rangeOf(area);
-      return read ? [read] : [];
-    });
+/** "Sheet!$A$1:$D$20", several with commas between them; null where none of them is a range. */
+function areasOf(printArea: string): Area[] | null {
+  const areas = printArea.split(',').flatMap((area) => rangeOf(area.replace(/^.*!/, '').replaceAll('$', '')) ?? []);
+  return areas.length > 0 ? areas : null;
 }
 
-/** "B2:D20", or one cell; null where it is no range of cells. */
+/**
+ * The print areas that a workbook names, by the places of their sheets from 0 (ECMA-376, 18.2.5). The library mistakes those of
+ * whole columns or rows.
+ */
+export function printAreas(workbook: string): ReadonlyMap<number, string> {
+  const areas = new Map<number, string>();
+  for (const [, about, text] of workbook.matchAll(/<(?:\w+:)?definedName\b([^>]*)>([^<]*)</g)) {
+    const sheet = /\blocalSheetId="(\d+)"/.exec(about!)?.[1];
+    if (sheet === undefined || !/\bname="_xlnm\.Print_Area"/.test(about!)) continue;
+    // Some programs name each of several areas by itself.
+    const before = areas.get(Number(sheet));
+    areas.set(Number(sheet), before === undefined ? text! : `${before},${text}`);
+  }
+  return areas;
+}
+
+/** "B2:D20", one cell, whole columns "B:D" or whole rows "2:20", which end nowhere; null where it is none of these. */
 export function rangeOf(text: string): Area | null {
   const [from, to = from] = text.split(':');
-  const parts = [from, to].map((one) => /^([A-Z]{1,3})(\d+)$/.exec(one ?? ''));
-  if (!parts[0] || !parts[1]) return null;
+  const parts = [from, to].map((one) => /^([A-Z]{0,3})(\d*)$/.exec(one ?? ''));
+  if (!parts[0]?.[0] || !parts[1]?.[0]) return null;
+  const [[, left, top], [, right, bottom]] = parts as [RegExpExecArray, RegExpExecArray];
   return {
-    left: columnOf(parts[0][1]!),
-    right: columnOf(parts[1][1]!),
-    top: Number(parts[0][2]),
-    bottom: Number(parts[1][2]),
+    left: left ? columnOf(left) : 0,
+    right: right ? columnOf(right) : Infinity,
+    top: top ? Number(top) : 1,
+    bottom: bottom ? Number(bottom) : Infinity,
   };
 }
 
