@@ -28,9 +28,14 @@ test('a budget: two of four sheets, all columns on A4 sideways, the first page o
   await form.getByLabel('Which way').selectOption('Sideways');
   await expect(form.getByRole('status')).toHaveText('2 pages');
   expect((await new AxeBuilder({ page }).include('.popover').analyze()).violations).toEqual([]);
-  await form.getByRole('button', { name: 'Print Expenses earlier' }).click();
+  const earlier = form.getByRole('button', { name: 'Print Expenses earlier' });
+  await earlier.press('Enter');
   await expect(form.getByRole('checkbox').first()).toHaveAccessibleName('Expenses');
-  await form.getByRole('button', { name: 'Print Expenses later' }).click();
+  await expect(earlier).toBeFocused();
+  // There is nothing before it any more.
+  await earlier.press('Enter');
+  await expect(earlier).toBeFocused();
+  await form.getByRole('button', { name: 'Print Expenses later' }).press('Enter');
   await form.getByRole('button', { name: 'Done' }).click();
   await expect(bench.phrase('two sheets, all columns on one page')).toBeFocused();
   await bench.typePages('1-2');

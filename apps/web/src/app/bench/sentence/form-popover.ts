@@ -1,5 +1,14 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  Injector,
+  input,
+  output,
+} from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatFormField } from '@angular/material/form-field';
 import { MatIcon } from '@angular/material/icon';
@@ -32,6 +41,7 @@ export class FormPopover {
   readonly closed = output<void>();
 
   private readonly store = inject(Store);
+  private readonly injector = inject(Injector);
   private readonly ticket = this.store.selectSignal(benchFeature.selectTicket);
   private readonly known = this.store.selectSignal(benchFeature.selectSituation);
   private readonly toLayOut = this.store.selectSignal(benchFeature.selectToLayOut);
@@ -95,12 +105,16 @@ export class FormPopover {
 
   protected move(from: number, to: number): void {
     const printed = [...(this.form().sheets ?? [])];
-    moveItemInArray(printed, from, Math.min(to, printed.length - 1));
+    if (to < 0 || to >= printed.length) return;
+    const held = document.activeElement;
+    moveItemInArray(printed, from, to);
     this.change('sheets', printed);
+    // What is moved on the screen loses the focus.
+    if (held instanceof HTMLElement) afterNextRender(() => held.focus(), { injector: this.injector });
   }
 
   protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
-    if (previousIndex < this.printed()) this.move(previousIndex, currentIndex);
+    if (previousIndex < this.printed()) this.move(previousIndex, Math.min(currentIndex, this.printed() - 1));
   }
 
   protected leaveOut(): void {
