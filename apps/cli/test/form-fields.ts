@@ -1,7 +1,9 @@
 import type { Plan } from '@foglio/core';
+import { p, r, relation, wordFile } from '../../../packages/typeset/test/make-word';
 import { rowsBook, workbook } from '../../../packages/typeset/test/make-workbook';
 
-type PlanOf = (documents: object[]) => Promise<Plan>;
+/** @param told what is said beside the plan */
+type PlanOf = (documents: object[], told?: string) => Promise<Plan>;
 type Write = (name: string, content: string | Uint8Array) => void;
 
 /** One line a field of a form: what it does to a document that is otherwise as it says itself. */
@@ -62,6 +64,23 @@ export function formFields(planOf: PlanOf, write: Write): Record<string, () => P
         for (let row = 2; row <= 70; row += 1) sheet.getRow(row).hidden = true;
       });
       expect([await count('book.xlsx', book, {}), await count('book.xlsx', book, { hidden: true })]).toEqual([2, 4]);
+    },
+    'documents.form.changes': async () => {
+      const gone = `<w:p><w:pPr><w:rPr><w:del w:id="1"/></w:rPr></w:pPr><w:del w:id="1">${r('gone')}</w:del></w:p>`;
+      const word = wordFile({ body: gone.repeat(60) + p('kept') });
+      write('a.docx', word);
+      const over = await planOf([{ file: 'a.docx' }], '60 tracked changes are printed as if taken over.\n');
+      expect([over.sheets.length, await count('a.docx', word, { changes: true })]).toEqual([1, 2]);
+    },
+    'documents.form.comments': async () => {
+      const word = wordFile({
+        body: `<w:p>${r('said')}<w:r><w:commentReference w:id="1"/></w:r></w:p>`,
+        parts: { 'comments.xml': `<w:comment w:id="1" w:author="Ada">${p('line').repeat(70)}</w:comment>` },
+        relations: relation('c', 'comments', 'comments.xml'),
+      });
+      write('a.docx', word);
+      const without = await planOf([{ file: 'a.docx' }], 'A comment is not printed.\n');
+      expect([without.sheets.length, await count('a.docx', word, { comments: true })]).toEqual([1, 2]);
     },
     'documents.form.delimiter': async () => {
       const table = Array.from({ length: 40 }, (_, at) => Array.from({ length: 60 }, () => at).join('|')).join('\n');

@@ -12,10 +12,17 @@ type Settings = Omit<Partial<TicketInput>, 'version' | 'documents'>;
 
 const document = { file: 'manual.pdf', pages: '7-14' };
 
-async function planOf(settings: Settings, documents: object[] = [document], printer?: object): Promise<Plan> {
+/** @param told what is said beside it, by its end */
+async function planOf(
+  settings: Settings,
+  documents: object[] = [document],
+  printer?: object,
+  told = '',
+): Promise<Plan> {
   cli.forget();
   await cli.run({ version: 1, documents, ...settings }, printer);
-  expect(cli.complained).toBe('');
+  expect(cli.complained.slice(cli.complained.length - told.length)).toBe(told);
+  expect(cli.complained === '').toBe(told === '');
   return readPlan(JSON.parse(cli.printed));
 }
 
@@ -57,7 +64,7 @@ const FIELDS: Record<string, () => Promise<void>> = {
     expect(cell.source!.map(Math.round)).toEqual([28, 700, 142, 113]);
     expect(firstCell(await planOf({}, [{ ...document, part: 'content' }])).source).not.toBeNull();
   },
-  ...formFields((documents) => planOf({}, documents), cli.write),
+  ...formFields((documents, told) => planOf({}, documents, undefined, told), cli.write),
   'routes.part': async () => {
     const plan = await planOf({ routes: [{ pages: '8', part: 'content' }] });
     expect(plan.sheets.map(({ front }) => front.cells[0]!.source !== null)).toEqual([

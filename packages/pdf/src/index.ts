@@ -14,6 +14,8 @@ export {
   type PdfTrouble,
 } from './pdf-error';
 export { finish, newDocument } from './intake/made-pages';
+export { pagesOfPlaces } from './intake/named-places';
+export { withPagesUnder } from './intake/pages-under';
 export { withOutline, type NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';
 export { takeIn, takeInMade, type TakenIn } from './intake/take-in';

@@ -133,6 +133,12 @@ export const FORM_QUESTIONS: Readonly<Record<FormKind, readonly FormQuestion[]>>
     paper,
   ],
   markdown: [typeSize, orientation, paper],
+  'word-processing': [
+    { part: 'changes', label: 'Tracked changes marked, not as if taken over', kind: 'yes-no' },
+    { part: 'comments', label: 'Comments, at the end', kind: 'yes-no' },
+    orientation,
+    paper,
+  ],
   text: [
     typeSize,
     { part: 'columns', label: 'Columns', kind: 'number', unit: 'on a page', least: 1, most: 4, step: 1 },

@@ -60,6 +60,13 @@ function sayParts(form: Form, laid: LaidOut): (string | null)[] {
       ];
     case 'markdown':
       return [`text of ${typeSize} pt`, orientation === 'landscape' ? 'sideways' : null, sayPaper(form, asked)];
+    case 'word-processing':
+      return [
+        form.changes ? 'a text with its changes marked' : 'a text in its final form',
+        form.comments ? 'with its comments' : null,
+        asked.orientation ? `laid out ${asked.orientation === 'landscape' ? 'sideways' : 'upright'}` : null,
+        sayPaper(form, asked),
+      ];
     case 'text':
       return [
         `text of ${typeSize} pt`,

@@ -62,7 +62,7 @@ test('of any file it is said as far as it is asked for', () => {
 
 test('every part of a form is asked for by some kind, and an answer is taken back by leaving it out', () => {
   const asked = new Set(Object.values(FORM_QUESTIONS).flatMap((questions) => questions.map(({ part }) => part)));
-  expect(asked.size).toBe(17);
+  expect(asked.size).toBe(19);
   const now = situation(book, { fit: 'width', gridLines: true });
   expect(patchForm(now, 'fit', undefined).documents?.[0]?.form).toEqual({ gridLines: true });
   expect(patchForm(now, 'fit', 'page').documents?.[0]?.form).toEqual({ gridLines: true, fit: 'page' });

@@ -25,12 +25,18 @@ export type DocumentKind = Exclude<FileKind, 'text'> | FormKind | 'compound';
  */
 export function documentKind(bytes: Uint8Array, name: string): DocumentKind | null {
   if (startsWith(bytes, COMPOUND)) return 'compound';
-  if (startsWith(bytes, ZIP)) return holdsName(bytes, 'xl/workbook.xml') ? 'workbook' : null;
+  if (startsWith(bytes, ZIP)) return inArchive(bytes);
   const kind = kindOf(bytes);
   if (kind !== 'text') return kind;
   const beginning = bytes.subarray(0, BEGINNING);
   if (isHtml(lettersOf(beginning, encodingOf(beginning)))) return 'web-page';
   return TABLES.test(name) ? 'csv' : MARKDOWN.test(name) ? 'markdown' : 'text';
+}
+
+/** What a ZIP file is, by the parts that it must have. */
+function inArchive(bytes: Uint8Array): DocumentKind | null {
+  if (holdsName(bytes, 'xl/workbook.xml')) return 'workbook';
+  return holdsName(bytes, 'word/document') ? 'word-processing' : null;
 }
 
 const startsWith = (bytes: Uint8Array, start: readonly number[]): boolean =>

@@ -53,7 +53,7 @@ export async function takeInDocument(bytes: Uint8Array, how: TakingIn): Promise<
     case null:
       throw notKnown();
     case 'compound':
-      return takeInDocument(await (await import('./compound')).unlockOffice(bytes, how.password), how);
+      return takeInDocument(await (await import('./office/compound')).unlockOffice(bytes, how.password), how);
     case 'pdf':
     case 'png':
     case 'jpeg':
@@ -74,6 +74,8 @@ async function layOut(bytes: Uint8Array, kind: FormKind, taking: TakingIn): Prom
     case 'web-page':
     case 'markdown':
       return (await import('./flow/lay-out')).layOutFlowing(bytes, kind, taking);
+    case 'word-processing':
+      return (await import('./word/lay-out')).layOutWord(bytes, taking);
     case 'workbook': {
       const { readWorkbook } = await import('./workbook/read-workbook');
       const empty = unfitForm('nothing stands in its sheets', 'Choose other sheets.');

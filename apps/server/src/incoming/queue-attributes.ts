@@ -14,6 +14,7 @@ export const FORMATS = [
   'text/plain',
   'text/html',
   'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
   'application/octet-stream',
 ];
 

@@ -45,6 +45,8 @@ export const formSchema = {
     pictures: yesOrNo('Of a web page: its pictures too'),
     links: yesOrNo('Of a web page: where its links lead, as notes at the end'),
     backgrounds: yesOrNo('Of a web page: its backgrounds too'),
+    changes: yesOrNo('Of a word-processing document: tracked changes marked, and not as if taken over'),
+    comments: yesOrNo('Of a word-processing document: its comments, at the end'),
     columns: { type: 'integer', minimum: 1, maximum: 4, description: 'Of a plain text: columns on a page' },
   },
 } as const;

@@ -10,6 +10,7 @@ export const FORM_PARTS = {
   csv: ['paper', 'orientation', 'fit', 'gridLines', 'headings', 'delimiter', 'encoding', 'header'],
   'web-page': ['paper', 'orientation', 'style', 'typeSize', 'pictures', 'links', 'backgrounds'],
   markdown: ['paper', 'orientation', 'typeSize'],
+  'word-processing': ['paper', 'orientation', 'changes', 'comments'],
   text: ['paper', 'orientation', 'typeSize', 'columns', 'encoding'],
 } as const satisfies Readonly<Record<string, readonly (keyof Form)[]>>;
 

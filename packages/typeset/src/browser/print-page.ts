@@ -1,4 +1,4 @@
-import type { Route } from 'playwright-core';
+import type { Page, Route } from 'playwright-core';
 import { tooMuch, withOutline, type NamedHeading } from '@foglio/pdf';
 import { HOME } from './address';
 import { fontFile } from './fonts';
@@ -25,20 +25,50 @@ export interface PrintedPage {
 }
 
 /** A document that has not come to rest by then never does, in milliseconds. */
-const LOADING_MS = 20_000;
+export const LOADING_MS = 20_000;
 
 /** Pages of a document are drawn at most so long. */
-const PRINTING_MS = 40_000;
+export const PRINTING_MS = 40_000;
 
 /**
  * Has a browser lay a document out. Its scripts do not run, and all it can ask for are our fonts: no network, no files.
  *
  * @throws PdfError `too-much` where it takes too long
  */
-export async function printPage({ browser }: LentBrowser, document: WebDocument): Promise<PrintedPage> {
-  const { html, media = 'print', backgrounds = false, width, fitsTables = false } = document;
+export function printPage(lent: LentBrowser, document: WebDocument): Promise<PrintedPage> {
+  const { backgrounds = false, fitsTables = false } = document;
+  return inPage(lent, document, async (page, refused) => {
+    const fitted = fitsTables ? await inTime(page.evaluate(fitTables), LOADING_MS) : 0;
+    const headings = await inTime(page.evaluate(nameHeadings), LOADING_MS);
+    // Its own outline needs tags, which make a large table twenty times larger and slower.
+    const bytes = await inTime(page.pdf({ preferCSSPageSize: true, printBackground: backgrounds }), PRINTING_MS);
+    return { bytes: await withOutline(new Uint8Array(bytes), headings), refused: [...refused], fitted };
+  });
+}
+
+/** What a page of the browser begins with. */
+interface Beginning {
+  readonly html: string;
+  /** CSS pixels. */
+  readonly width: number;
+  readonly media?: 'screen' | 'print';
+  /** Whether what is put there from outside may wait for something; scripts of its own never run. */
+  readonly runs?: boolean;
+}
+
+/**
+ * Opens a document in a browser, in a context of its own, and does what is to be done with it.
+ *
+ * @param use is told what it asks for and does not get, as it asks
+ * @throws PdfError `too-much`
+ */
+export async function inPage<T>(
+  { browser }: LentBrowser,
+  { html, width, media = 'print', runs = false }: Beginning,
+  use: (page: Page, refused: ReadonlySet<string>) => Promise<T>,
+): Promise<T> {
   const context = await browser.newContext({
-    javaScriptEnabled: false,
+    javaScriptEnabled: runs,
     offline: true,
     serviceWorkers: 'block',
     acceptDownloads: false,
@@ -50,11 +80,7 @@ export async function printPage({ browser }: LentBrowser, document: WebDocument)
     await page.route('**/*', (route) => answer(route, html, refused));
     await page.emulateMedia({ media });
     await inTime(page.goto(HOME, { waitUntil: 'load', timeout: LOADING_MS }), LOADING_MS);
-    const fitted = fitsTables ? await inTime(page.evaluate(fitTables), LOADING_MS) : 0;
-    const headings = await inTime(page.evaluate(nameHeadings), LOADING_MS);
-    // Its own outline needs tags, which make a large table twenty times larger and slower.
-    const bytes = await inTime(page.pdf({ preferCSSPageSize: true, printBackground: backgrounds }), PRINTING_MS);
-    return { bytes: await withOutline(new Uint8Array(bytes), headings), refused: [...refused], fitted };
+    return await use(page, refused);
   } catch (error) {
     // It is ended where a document takes more than it may.
     if (!browser.isConnected()) throw tooMuch('memory');
@@ -79,7 +105,7 @@ async function answer(route: Route, html: string, refused: Set<string>): Promise
 }
 
 /** A document that never ends is given up; what it does is ended with its context. */
-async function inTime<T>(work: Promise<T>, ms: number): Promise<T> {
+export async function inTime<T>(work: Promise<T>, ms: number): Promise<T> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, reject) => {
     timer = setTimeout(() => reject(tooMuch('time')), ms);

@@ -23,7 +23,7 @@ export async function layOutFlowing(
   }
 }
 
-const remarksOnFitted = (count: number): string[] =>
+export const remarksOnFitted = (count: number): string[] =>
   count === 0 ? [] : [`${count === 1 ? 'A wide table is' : `${count} wide tables are`} made smaller to fit the width.`];
 
 /** Things that are named where they did not come. */

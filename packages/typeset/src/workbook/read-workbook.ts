@@ -5,7 +5,7 @@ import type { Cell, CellStyle, Row, Table } from '../table/table';
 import { cellText, NOT_CALCULATED } from './cell-text';
 import { readStyle, type ReadStyle } from './cell-styles';
 import { themeColors } from './colors';
-import { textOf, unpack } from './package-parts';
+import { textOf, unpack } from '../office/package-parts';
 import { sharedStrings } from './shared-strings';
 import { sheetRows, type RawRow } from './sheet-rows';
 import { printAreas, rangeOf, setupOfSheet } from './sheet-setup';

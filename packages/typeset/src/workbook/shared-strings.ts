@@ -1,4 +1,4 @@
-import { readXml } from './xml';
+import { readXml } from '../office/xml';
 
 /** Texts that cells refer to by their places (ECMA-376, 18.4.9); how parts of a text are set is left out. */
 export function sharedStrings(part: Uint8Array | undefined): string[] {

@@ -1,5 +1,5 @@
 import { tooMuch } from '@foglio/pdf';
-import { Enough, readXml } from './xml';
+import { Enough, readXml } from '../office/xml';
 import { unescaped } from './shared-strings';
 
 /** A cell as its file has it (ECMA-376, 18.3.1.4). */

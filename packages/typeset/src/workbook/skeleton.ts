@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { zipSync } from 'fflate';
 import { damagedDocument } from '@foglio/pdf';
-import { textOf, type PackageParts } from './package-parts';
+import { textOf, type PackageParts } from '../office/package-parts';
 
 /**
  * A workbook without what stands in its cells: its sheets with how each is printed, and every style.

@@ -1,7 +1,7 @@
 import { damagedDocument, tooMuch } from '@foglio/pdf';
 import { unzipSync } from 'fflate';
 
-/** More than any workbook of an office holds once it is unpacked, in bytes; a small file may unpack to far more. */
+/** More than any document of an office holds once it is unpacked, in bytes; a small file may unpack to far more. */
 const MOST_UNPACKED = 600 * 1024 * 1024;
 
 /** The parts of an Office Open XML file by their names (ECMA-376, part 2: a ZIP file). */
