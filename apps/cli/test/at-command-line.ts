@@ -52,6 +52,9 @@ export function atCommandLine(): AtCommandLine {
       return main(['node', 'foglio', 'plan', join(folder, 'ticket.json'), '--json', ...profile]);
     },
     write: (name, content) => writeFileSync(join(folder, name), content),
-    forget: () => void (printed = ''),
+    forget: () => {
+      printed = '';
+      complained = '';
+    },
   };
 }
