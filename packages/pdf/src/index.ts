@@ -18,7 +18,7 @@ export { pagesOfPlaces } from './intake/named-places';
 export { withPagesUnder } from './intake/pages-under';
 export { withOutline, type NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';
-export { takeIn, takeInMade, type TakenIn } from './intake/take-in';
+export { takeIn, takeInMade, takeInPictures, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';
 export { inScratchFolder } from './scratch';
 export { rehearse } from './rehearse';

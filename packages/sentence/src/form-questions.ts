@@ -139,6 +139,13 @@ export const FORM_QUESTIONS: Readonly<Record<FormKind, readonly FormQuestion[]>>
     orientation,
     paper,
   ],
+  mail: [
+    { part: 'pictures', label: 'Pictures', kind: 'yes-no' },
+    { part: 'backgrounds', label: 'Backgrounds', kind: 'yes-no' },
+    typeSize,
+    orientation,
+    paper,
+  ],
   text: [
     typeSize,
     { part: 'columns', label: 'Columns', kind: 'number', unit: 'on a page', least: 1, most: 4, step: 1 },

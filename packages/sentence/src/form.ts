@@ -60,6 +60,13 @@ function sayParts(form: Form, laid: LaidOut): (string | null)[] {
       ];
     case 'markdown':
       return [`text of ${typeSize} pt`, orientation === 'landscape' ? 'sideways' : null, sayPaper(form, asked)];
+    case 'mail':
+      return [
+        form.attachment === undefined ? 'the message of a mail' : 'attached to a mail',
+        form.pictures === false ? 'without pictures' : null,
+        orientation === 'landscape' ? 'sideways' : null,
+        sayPaper(form, asked),
+      ];
     case 'word-processing':
       return [
         form.changes ? 'a text with its changes marked' : 'a text in its final form',

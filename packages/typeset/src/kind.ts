@@ -1,6 +1,7 @@
 import type { FormKind } from '@foglio/core';
 import { kindOf, type FileKind } from '@foglio/pdf';
 import { isHtml } from './flow/html-text';
+import { isMail, isSavedPage } from './mail/read-mail';
 import { encodingOf, lettersOf } from './text/letters';
 
 /** First bytes of a ZIP file that holds anything (PKWARE's appnote, 4.3.7), and of a compound file (MS-CFB, 2.2). */
@@ -15,8 +16,8 @@ const MARKDOWN = /\.(md|markdown)$/i;
 /** Bytes at the beginning by which a web page is known. */
 const BEGINNING = 4096;
 
-/** What a document is, by what is in it: one that has pages, one that is laid out, or a compound file. */
-export type DocumentKind = Exclude<FileKind, 'text'> | FormKind | 'compound';
+/** What a document is, by what is in it: one that has pages, one that is laid out, or one in which others are. */
+export type DocumentKind = Exclude<FileKind, 'text'> | FormKind | 'compound' | 'archive' | 'saved-page';
 
 /**
  * What a document is, by what is in it. Of texts the name tells which are tables or Markdown; nothing else does.
@@ -26,6 +27,7 @@ export type DocumentKind = Exclude<FileKind, 'text'> | FormKind | 'compound';
 export function documentKind(bytes: Uint8Array, name: string): DocumentKind | null {
   if (startsWith(bytes, COMPOUND)) return 'compound';
   if (startsWith(bytes, ZIP)) return inArchive(bytes);
+  if (isMail(bytes, name)) return isSavedPage(bytes, name) ? 'saved-page' : 'mail';
   const kind = kindOf(bytes);
   if (kind !== 'text') return kind;
   const beginning = bytes.subarray(0, BEGINNING);
@@ -36,7 +38,7 @@ export function documentKind(bytes: Uint8Array, name: string): DocumentKind | nu
 /** What a ZIP file is, by the parts that it must have. */
 function inArchive(bytes: Uint8Array): DocumentKind | null {
   if (holdsName(bytes, 'xl/workbook.xml')) return 'workbook';
-  return holdsName(bytes, 'word/document') ? 'word-processing' : null;
+  return holdsName(bytes, 'word/document') ? 'word-processing' : 'archive';
 }
 
 const startsWith = (bytes: Uint8Array, start: readonly number[]): boolean =>

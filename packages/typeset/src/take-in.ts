@@ -5,12 +5,15 @@ import {
   notKnown,
   takeIn,
   takeInMade,
+  takeInPictures,
   tooMuch,
   unfitForm,
   type PdfError,
   type TakenIn,
 } from '@foglio/pdf';
+import { addressOf } from './browser/beside';
 import type { LendBrowser } from './browser/chromium';
+import type { ReadBeside } from './flow/beside-file';
 import { documentKind } from './kind';
 import type { LaidPages } from './laid-pages';
 import { layOutTables, TooManyPages } from './table/lay-out';
@@ -34,6 +37,8 @@ export interface TakingIn {
   readonly today: string;
   /** The browser that lays out flowing documents; left out, one is started for this document alone. */
   readonly lendBrowser?: LendBrowser;
+  /** What stands beside its file, by its path from there, where anything can. */
+  readonly readBeside?: ReadBeside;
   /** Told the first pages of what takes long, before the whole. */
   readonly begun?: (beginning: TakenDocument) => Promise<void>;
 }
@@ -52,6 +57,11 @@ export async function takeInDocument(bytes: Uint8Array, how: TakingIn): Promise<
   switch (kind) {
     case null:
       throw notKnown();
+    case 'archive':
+      return takeInArchive(bytes, how);
+    case 'mail':
+      if (how.form.attachment !== undefined) return takeInAttachment(bytes, how.form.attachment, how);
+      break;
     case 'compound':
       return takeInDocument(await (await import('./office/compound')).unlockOffice(bytes, how.password), how);
     case 'pdf':
@@ -60,17 +70,51 @@ export async function takeInDocument(bytes: Uint8Array, how: TakingIn): Promise<
     case 'tiff':
     case 'raster':
       return takeIn(bytes, how.password);
-    default: {
-      const made = await layOut(bytes, kind, how);
-      return { ...(await takeInMade(made)), laid: made.laid };
-    }
   }
+  return takeInLaid(await layOut(bytes, kind, how));
 }
 
+const takeInLaid = async (made: LaidPages): Promise<TakenDocument> => ({
+  ...(await takeInMade(made)),
+  laid: made.laid,
+});
+
+/** A page with its pictures, or pictures alone. */
+async function takeInArchive(bytes: Uint8Array, how: TakingIn): Promise<TakenDocument> {
+  const archive = (await import('./archive/read-archive')).readArchive(bytes);
+  if (!archive) throw notKnown();
+  if (archive.kind === 'pictures') return takeInPictures(archive.pictures);
+  const { kind, path, bytes: page, beside } = archive;
+  const { layOutFlowing } = await import('./flow/lay-out');
+  return takeInLaid(await layOutFlowing(page, kind, { ...how, name: path, beside, address: addressOf(path) }));
+}
+
+/** What is attached to a mail, as a document of its own; that it came so is part of its form. */
+async function takeInAttachment(bytes: Uint8Array, attachment: string, how: TakingIn): Promise<TakenDocument> {
+  const { attachments } = await (await import('./mail/read-mail')).readMail(bytes);
+  const found = attachments.find(({ name }) => name === attachment);
+  if (!found) throw unfitForm(`it has no attachment “${attachment}”`, 'Take the mail in again.');
+  const { attachment: _, ...form } = how.form;
+  const named = ({ laid, ...taken }: TakenDocument): TakenDocument => {
+    const { kind = 'mail', form: own = {}, taken: guessed = {}, ...rest } = laid ?? {};
+    return { ...taken, laid: { kind, form: { attachment, ...own }, taken: guessed, ...withoutOwn(rest) } };
+  };
+  const { begun } = how;
+  const taking = begun ? { begun: (beginning: TakenDocument) => begun(named(beginning)) } : {};
+  return named(await takeInDocument(found.bytes, { ...how, form, name: found.name, ...taking }));
+}
+
+/** Of a mail within a mail the attachments are not reached. */
+const withoutOwn = ({ attachments: _, ...rest }: Partial<LaidOut>): Partial<LaidOut> => rest;
+
 /** What lays out is loaded only when it is needed: most files are PDF. */
-async function layOut(bytes: Uint8Array, kind: FormKind, taking: TakingIn): Promise<LaidPages> {
+async function layOut(bytes: Uint8Array, kind: FormKind | 'saved-page', taking: TakingIn): Promise<LaidPages> {
   const { name, form, today } = taking;
   switch (kind) {
+    case 'saved-page':
+      return (await import('./mail/lay-out')).layOutSavedPage(bytes, taking);
+    case 'mail':
+      return (await import('./mail/lay-out')).layOutMail(bytes, taking);
     case 'web-page':
     case 'markdown':
       return (await import('./flow/lay-out')).layOutFlowing(bytes, kind, taking);

@@ -47,6 +47,12 @@ export const formSchema = {
     backgrounds: yesOrNo('Of a web page: its backgrounds too'),
     changes: yesOrNo('Of a word-processing document: tracked changes marked, and not as if taken over'),
     comments: yesOrNo('Of a word-processing document: its comments, at the end'),
+    attachment: {
+      type: 'string',
+      minLength: 1,
+      maxLength: 255,
+      description: 'Of a mail: an attachment by its name, as a document of its own in the place of the message',
+    },
     columns: { type: 'integer', minimum: 1, maximum: 4, description: 'Of a plain text: columns on a page' },
   },
 } as const;

@@ -11,6 +11,7 @@ export const FORM_PARTS = {
   'web-page': ['paper', 'orientation', 'style', 'typeSize', 'pictures', 'links', 'backgrounds'],
   markdown: ['paper', 'orientation', 'typeSize'],
   'word-processing': ['paper', 'orientation', 'changes', 'comments'],
+  mail: ['paper', 'orientation', 'typeSize', 'pictures', 'backgrounds'],
   text: ['paper', 'orientation', 'typeSize', 'columns', 'encoding'],
 } as const satisfies Readonly<Record<string, readonly (keyof Form)[]>>;
 
@@ -35,13 +36,15 @@ export interface LaidOut {
   readonly taken: Form;
   /** Of a workbook: all its sheets, in its own order. */
   readonly sheets?: readonly SheetFound[];
+  /** Of a mail's message: names of the attachments that can be documents of their own. */
+  readonly attachments?: readonly string[];
   /** Only its first pages are there: the others still come, or never will, for a reason in a sentence. */
   readonly unfinished?: { readonly trouble: string | null };
 }
 
-/** What of a form means something for a kind, in one order, so that alike forms are written alike. */
+/** What of a form means something for a kind, in one order, so that alike forms are written alike; anything may come by mail. */
 export function formFor(kind: FormKind, asked: Form): Form {
-  const parts: readonly (keyof Form)[] = FORM_PARTS[kind];
+  const parts: readonly (keyof Form)[] = ['attachment', ...FORM_PARTS[kind]];
   return Object.fromEntries(parts.flatMap((part) => (asked[part] === undefined ? [] : [[part, asked[part]]])));
 }
 

@@ -20,37 +20,44 @@ const ASSUMED = 25;
 /** Of colours of a scan, in which nobody sees a loss (common practice). */
 const SCAN_QUALITY = 92;
 
-/**
- * A PNG or JPEG as a PDF of one page of the image's printed size, upright as its EXIF orientation says. A JPEG goes in as
- * it is, without loss; a PNG in 8 bits a channel on white.
- *
- * @throws PdfError `damaged` where it cannot be decoded to its end, `too-much` where it has too many pixels
- */
-export async function imagePage(bytes: Uint8Array, kind: 'png' | 'jpeg'): Promise<MadePages> {
-  const seen = await look(bytes);
-  const stated = statedDensity(bytes, kind, seen);
-  const document = await newDocument();
-  draw(document, seen, stated, kind === 'jpeg' ? Buffer.from(bytes) : await onWhite(bytes, seen));
-  return { bytes: await finish(document), remarks: remarksOnDensity(stated) };
+/** A picture of one of these forms. */
+export interface Picture {
+  readonly bytes: Uint8Array;
+  readonly kind: 'png' | 'jpeg' | 'tiff';
 }
 
 /**
- * A TIFF as a PDF: each of its pages of its printed size, upright as it says. Black, white and grey go in
- * without loss, colours as JPEG.
+ * Pictures as one PDF, in their order: each page of its printed size, upright as its EXIF orientation says. A JPEG goes in as it
+ * is, without loss; a PNG in 8 bits a channel on white; of a TIFF each of its pages, black, white and grey without loss, colours
+ * as JPEG.
  *
- * @throws PdfError like {@link imagePage}
+ * @throws PdfError `damaged` where one cannot be decoded to its end, `too-much` where one has too many pixels
  */
-export async function tiffPages(bytes: Uint8Array): Promise<MadePages> {
+export async function picturePages(pictures: readonly Picture[]): Promise<MadePages> {
   const document = await newDocument();
-  const { pages = 1 } = await look(bytes);
   let isStated = true;
-  for (let page = 0; page < pages; page += 1) {
+  for (const picture of pictures) isStated = (await drawPages(document, picture)) && isStated;
+  const of = pictures.length === 1 ? 'It does not say its' : 'Not all of them say their';
+  const remarks = isStated ? [] : [`${of} resolution; ${UNSTATED} pixels an inch are taken.`];
+  return { bytes: await finish(document), remarks };
+}
+
+/** @returns whether it says its resolution */
+async function drawPages(document: PDFKit.PDFDocument, { bytes, kind }: Picture): Promise<boolean> {
+  const first = await look(bytes);
+  if (kind !== 'tiff') {
+    const stated = statedDensity(bytes, kind, first);
+    draw(document, first, stated, kind === 'jpeg' ? Buffer.from(bytes) : await onWhite(bytes, first));
+    return stated !== null;
+  }
+  let isStated = true;
+  for (let page = 0; page < (first.pages ?? 1); page += 1) {
     const seen = await look(bytes, { page });
     const stated = seen.density === undefined || Math.round(seen.density) <= ASSUMED ? null : seen.density;
     isStated &&= stated !== null;
     draw(document, seen, stated, await scanned(bytes, page, seen));
   }
-  return { bytes: await finish(document), remarks: remarksOnDensity(isStated ? UNSTATED : null) };
+  return isStated;
 }
 
 /** A page of a picture's printed size. */
@@ -61,9 +68,6 @@ function draw(document: PDFKit.PDFDocument, { autoOrient }: Metadata, stated: nu
   document.addPage({ size, margin: 0 });
   document.image(picture, 0, 0, { width: size[0], height: size[1] });
 }
-
-const remarksOnDensity = (stated: number | null): string[] =>
-  stated === null ? [`It does not say its resolution; ${UNSTATED} pixels an inch are taken.`] : [];
 
 /** Greys stay greys, and letters without a loss. */
 function scanned(bytes: Uint8Array, page: number, { channels }: Metadata): Promise<Buffer> {

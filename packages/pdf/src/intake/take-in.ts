@@ -4,6 +4,7 @@ import { openPdf } from '../open';
 import { listPages } from '../page-tree';
 import { locked, notKnown, PdfError } from '../pdf-error';
 import { savePdf } from '../save';
+import type { Picture } from './image-page';
 import { kindOf } from './kind';
 import type { MadePages } from './made-pages';
 import { decrypt, lockOf, repair } from './qpdf';
@@ -36,15 +37,18 @@ export async function takeIn(bytes: Uint8Array, password: string | null = null):
     }
     case 'png':
     case 'jpeg':
-      return takeInMade(await (await import('./image-page')).imagePage(bytes, kind));
     case 'tiff':
-      return takeInMade(await (await import('./image-page')).tiffPages(bytes));
+      return takeInPictures([{ bytes, kind }]);
     case 'raster':
       return takeInMade(await (await import('./raster-pages')).rasterPages(bytes));
     default:
       throw notKnown();
   }
 }
+
+/** Takes pictures in as one document. @throws PdfError */
+export const takeInPictures = async (pictures: readonly Picture[]): Promise<TakenIn> =>
+  takeInMade(await (await import('./image-page')).picturePages(pictures));
 
 /** What is known of pages that were made here: they open, and say nothing of themselves but what was made up for them. */
 export async function takeInMade({ bytes, remarks }: MadePages): Promise<TakenIn> {

@@ -1,6 +1,7 @@
 import type { Page, Route } from 'playwright-core';
 import { tooMuch, withOutline, type NamedHeading } from '@foglio/pdf';
 import { HOME } from './address';
+import { besideAt, type AllBeside } from './beside';
 import { fontFile } from './fonts';
 import type { LentBrowser } from './chromium';
 
@@ -14,6 +15,10 @@ export interface WebDocument {
   readonly width: number;
   /** Wide tables are made smaller until they fit. */
   readonly fitsTables?: boolean;
+  /** Where it is, for what it asks for from there; nobody answers for it elsewhere. */
+  readonly address?: string;
+  /** What it shows and has with it. */
+  readonly beside?: AllBeside;
 }
 
 export interface PrintedPage {
@@ -52,6 +57,8 @@ interface Beginning {
   /** CSS pixels. */
   readonly width: number;
   readonly media?: 'screen' | 'print';
+  readonly address?: string;
+  readonly beside?: AllBeside;
   /** Whether what is put there from outside may wait for something; scripts of its own never run. */
   readonly runs?: boolean;
 }
@@ -64,7 +71,7 @@ interface Beginning {
  */
 export async function inPage<T>(
   { browser }: LentBrowser,
-  { html, width, media = 'print', runs = false }: Beginning,
+  { html, width, media = 'print', address = HOME, beside = new Map(), runs = false }: Beginning,
   use: (page: Page, refused: ReadonlySet<string>) => Promise<T>,
 ): Promise<T> {
   const context = await browser.newContext({
@@ -77,9 +84,9 @@ export async function inPage<T>(
   const refused = new Set<string>();
   try {
     const page = await context.newPage();
-    await page.route('**/*', (route) => answer(route, html, refused));
+    await page.route('**/*', (route) => answer(route, { html, address, beside, refused }));
     await page.emulateMedia({ media });
-    await inTime(page.goto(HOME, { waitUntil: 'load', timeout: LOADING_MS }), LOADING_MS);
+    await inTime(page.goto(address, { waitUntil: 'load', timeout: LOADING_MS }), LOADING_MS);
     return await use(page, refused);
   } catch (error) {
     // It is ended where a document takes more than it may.
@@ -90,11 +97,22 @@ export async function inPage<T>(
   }
 }
 
-async function answer(route: Route, html: string, refused: Set<string>): Promise<void> {
-  const url = route.request().url();
-  if (url === HOME) return route.fulfill({ contentType: 'text/html; charset=utf-8', body: html });
+interface Answers {
+  readonly html: string;
+  readonly address: string;
+  readonly beside: AllBeside;
+  readonly refused: Set<string>;
+}
+
+async function answer(route: Route, { html, address, beside, refused }: Answers): Promise<void> {
+  const request = route.request();
+  const url = request.url();
+  const isOwn = request.isNavigationRequest() && request.frame().parentFrame() === null;
+  if (isOwn && url === address) return route.fulfill({ contentType: 'text/html; charset=utf-8', body: html });
+  const held = isOwn ? undefined : besideAt(url, beside);
+  if (held) return route.fulfill({ contentType: held.type, body: Buffer.from(held.bytes) });
   // A page that wants to be another one stays what it is (HTTP, RFC 9110, 15.3.5: no content, nowhere to go).
-  if (route.request().isNavigationRequest()) {
+  if (request.isNavigationRequest()) {
     refused.add(url);
     return route.fulfill({ status: 204 });
   }

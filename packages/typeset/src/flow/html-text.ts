@@ -25,6 +25,15 @@ export function withStyle(html: string, css: string): string {
   return style + html;
 }
 
+/** A page with something more at the beginning of what it shows. */
+export function withInBody(html: string, more: string): string {
+  const found = /<body(?:\s[^>]*)?>/i.exec(html) ?? /<\/head>/i.exec(html);
+  if (found) return insert(html, found.index + found[0].length, more);
+  // Without either it is all shown; what only it may begin with goes before.
+  const begins = /^\s*(?:<!doctype[^>]*>)?/i.exec(html)![0];
+  return insert(html, begins.length, more);
+}
+
 const insert = (text: string, at: number, more: string): string => text.slice(0, at) + more + text.slice(at);
 
 /** Whether what a text begins with is that of a web page. */

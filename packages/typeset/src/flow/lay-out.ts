@@ -1,19 +1,47 @@
-import type { Form } from '@foglio/core';
+import type { Form, LaidOut } from '@foglio/core';
 import { HOME } from '../browser/address';
 import { lendOwnBrowser, type LendBrowser } from '../browser/chromium';
-import { printPage } from '../browser/print-page';
+import type { AllBeside, Beside } from '../browser/beside';
+import { printPage, type WebDocument } from '../browser/print-page';
 import type { LaidPages } from '../laid-pages';
+import { besideOf, type ReadBeside } from './beside-file';
+
+/** A document that flows, and what is known of it beside its own bytes. */
+export interface Flowing {
+  /** Of its file. */
+  readonly name: string;
+  readonly form: Form;
+  readonly lendBrowser?: LendBrowser;
+  /** What it shows and has with it. */
+  readonly beside?: AllBeside;
+  /** Where it was, for what it asks for from there. */
+  readonly address?: string;
+  /** What stands beside its file, by its path from there. */
+  readonly readBeside?: ReadBeside;
+}
 
 /** Has a browser lay out a document that flows. */
 export async function layOutFlowing(
   bytes: Uint8Array,
   kind: 'web-page' | 'markdown',
-  { name, form, lendBrowser = lendOwnBrowser }: { name: string; form: Form; lendBrowser?: LendBrowser },
+  flowing: Flowing,
 ): Promise<LaidPages> {
+  const { name, form, beside, address, readBeside } = flowing;
   const { document, laid } =
     kind === 'markdown'
       ? (await import('./markdown')).markdownPage(bytes, form)
       : (await import('./web-page')).webPage(bytes, name, form);
+  const found = beside ?? (readBeside ? besideOf(document.html, readBeside) : new Map<string, Beside>());
+  const place = address === undefined ? {} : { address };
+  return printFlowing({ ...document, beside: found, ...place }, laid, flowing);
+}
+
+/** Has a browser lay out a page. */
+export async function printFlowing(
+  document: WebDocument,
+  laid: LaidOut,
+  { lendBrowser = lendOwnBrowser }: Pick<Flowing, 'lendBrowser'>,
+): Promise<LaidPages> {
   const lent = await lendBrowser();
   try {
     const { bytes: made, refused, fitted } = await printPage(lent, document);

@@ -89,6 +89,13 @@ function toArticle(page: PageTree, name: string): void {
   page.body.prepend(title);
 }
 
+/** The page without what it shows beside its text. */
+export function withoutPictures(html: string): string {
+  const page = readPage(html);
+  for (const one of page.querySelectorAll(PICTURES)) one.remove();
+  return `<!doctype html>${page.documentElement.outerHTML}`;
+}
+
 const PICTURES = 'img, picture, svg, video, canvas, figure';
 
 /** Where links lead, as numbered notes at the end; each address once. */
