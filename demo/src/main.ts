@@ -7,12 +7,14 @@ import {
   seasonContract,
   stagePlan,
 } from './index';
+import { hallLetter } from './hall-letter';
 import { seasonBudget } from './season-budget';
+import { seasonPage } from './season-page';
 
 /** A demo job: its document, and its ticket but for the document's id. */
 interface DemoJob {
   readonly file: string;
-  readonly make: () => Promise<Buffer>;
+  readonly make: () => Promise<Buffer> | Buffer;
   /** Its pages, unless all are printed. */
   readonly pages?: string;
   /** How it is laid out, where it has no pages of its own. */
@@ -22,6 +24,23 @@ interface DemoJob {
 
 /** Entered in this order; the last one stands first on the Desk. */
 const JOBS: readonly DemoJob[] = [
+  {
+    file: 'news-for-players.html',
+    make: seasonPage,
+    form: { style: 'reading' },
+    ticket: { title: 'News for players', copies: 24, sides: 'two-sided', tray: 'tray-1' },
+  },
+  {
+    file: 'letter-to-the-hall.docx',
+    make: hallLetter,
+    ticket: {
+      title: 'Letter to the Town Hall',
+      copies: 2,
+      sides: 'two-sided',
+      tray: 'tray-1',
+      routes: [{ name: 'Letterhead', pages: '1', tray: 'tray-2' }],
+    },
+  },
   {
     file: 'season-budget.xlsx',
     make: seasonBudget,

@@ -71,7 +71,7 @@ test('what Foglio does not know is refused, with what it takes', async ({ page, 
   await page.goto(world.base);
   await page.getByLabel(DROP).setInputFiles(at('letter.doc'));
   await expect(page.getByRole('alert')).toContainText(
-    'letter.doc: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, Markdown and plain text',
+    'letter.doc: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text',
   );
 });
 

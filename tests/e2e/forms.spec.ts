@@ -1,6 +1,10 @@
 import { writeFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
+import sharp from 'sharp';
+import { hallLetter } from '../../demo/src/hall-letter';
 import { seasonBudget } from '../../demo/src/season-budget';
+import { numberedPdf } from '../../packages/pdf/test/make-pdf';
+import { mailFile } from '../../packages/typeset/test/make-mail';
 import { workbook } from '../../packages/typeset/test/make-workbook';
 import { BenchPage, countPages, textOf } from './bench-page';
 import { expect, test } from './world';
@@ -150,4 +154,83 @@ test('an answer that comes late: it is said, nothing is sent meanwhile, and who 
   await bench.open(id);
   await expect(bench.panel).toContainText('A4 landscape');
   await expect(bench.tally.getByRole('button', { name: /^Send/ })).toBeEnabled();
+});
+
+test('a letter with an annex on its side: two-sided, the first page on letterhead, the annex turned to be read', async ({
+  quietPage: page,
+  world,
+}, testInfo) => {
+  const bench = new BenchPage(page, world);
+  const path = testInfo.outputPath('letter.docx');
+  writeFileSync(path, await hallLetter());
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(path);
+  await expect(page.getByText('2 of 2 printed')).toBeVisible();
+  await expect(bench.phrase('a text in its final form')).toBeVisible();
+  await page.getByRole('button', { name: /^Page 1, / }).press('2');
+  await expect(bench.sentence).toContainText('Page 1 comes from Tray 2');
+  await bench.phrase('a text in its final form').click();
+  const form = page.getByRole('dialog', { name: 'How it is laid out' });
+  await form.getByLabel('Comments, at the end').check();
+  await expect(form.getByRole('status')).toHaveText('2 pages');
+  expect((await new AxeBuilder({ page }).include('.popover').analyze()).violations).toEqual([]);
+  await form.getByRole('button', { name: 'Done' }).click();
+  await expect(bench.phrase('a text in its final form, with its comments')).toBeFocused();
+  await expect(bench.tally).toContainText('Saved');
+  const saved = await bench.save(testInfo);
+  expect([textOf(saved, 1), textOf(saved, 2)]).toEqual([
+    expect.stringMatching(/Marrowbridge Town Orchestra[\s\S]*By the tariff of 1 January 2026[\s\S]*Page 1 of 2/),
+    expect.stringMatching(/Annex: our evenings in the hall[\s\S]*Season’s End[\s\S]*Page 2 of 2/),
+  ]);
+});
+
+test('a mail with three attachments: its message and each of them documents of one job, sent together', async ({
+  quietPage: page,
+  world,
+}, testInfo) => {
+  const bench = new BenchPage(page, world);
+  const path = testInfo.outputPath('season.eml');
+  const mail = mailFile({ plain: 'Dear Bo,\nsee what is attached.\nAda' }, [
+    { type: 'application/octet-stream', name: 'budget.xlsx', bytes: await seasonBudget() },
+    { type: 'application/pdf', name: 'plan.pdf', bytes: numberedPdf(3) },
+    { type: 'text/csv', name: 'seats.csv', bytes: Buffer.from('hall,seats\nTown Hall,520') },
+    { type: 'application/octet-stream', name: 'setup.exe', bytes: Buffer.from([0x4d, 0x5a, 0, 1]) },
+  ]);
+  writeFileSync(path, mail);
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(path);
+  const documents = page.getByRole('list', { name: 'Documents' }).getByRole('listitem');
+  await expect(documents).toHaveCount(4);
+  for (const [at, name] of ['season.eml', 'budget.xlsx', 'plan.pdf', 'seats.csv'].entries()) {
+    await expect(documents.nth(at)).toContainText(name);
+  }
+  await expect(page.getByText('not printed: setup.exe')).toBeVisible();
+  await expect(bench.tally).toContainText('Saved');
+  // After a reload each of them is still what it was.
+  await page.reload();
+  await expect(documents).toHaveCount(4);
+  await expect(bench.tally).not.toContainText('not laid out');
+  const saved = await bench.save(testInfo);
+  expect(textOf(saved, 1)).toMatch(/From: Ada Reed[\s\S]*see what is attached/);
+  expect(countPages(saved)).toBe(1 + 9 + 3 + 1);
+  await page.screenshot({ path: testInfo.outputPath('mail.png') });
+});
+
+test('a page and its picture that are dropped together are one document, and so are pictures', async ({
+  quietPage: page,
+  world,
+}, testInfo) => {
+  const files = ['page.html', 'hall.png', 'scan 2.png', 'scan 10.png'].map((name) => testInfo.outputPath(name));
+  writeFileSync(files[0]!, '<!doctype html><p>The hall: <img src="hall.png">');
+  for (const file of files.slice(1)) {
+    const one = sharp({ create: { width: 90, height: 60, channels: 3, background: '#a03020' } });
+    await one.png().toFile(file);
+  }
+  await page.goto(world.base);
+  await page.getByLabel(DROP).setInputFiles(files);
+  const documents = page.getByRole('list', { name: 'Documents' }).getByRole('listitem');
+  await expect(documents).toHaveCount(2);
+  await expect(documents.nth(0)).toContainText('page.html');
+  await expect(documents.nth(1)).toContainText('scan 2.png and 1 more');
+  await expect(page.getByText('Not with the file')).toHaveCount(0);
 });

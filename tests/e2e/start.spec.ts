@@ -72,6 +72,8 @@ const DEMO_TITLES = [
   'Flyer, open rehearsal',
   'Grant return',
   'Season budget',
+  'Letter to the Town Hall',
+  'News for players',
 ];
 
 /** Every process that was started, by what /proc tells (proc(5)). */

@@ -1,6 +1,7 @@
+import { readFileSync, realpathSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { userInfo } from 'node:os';
-import { basename, dirname, resolve } from 'node:path';
+import { basename, dirname, resolve, sep } from 'node:path';
 import {
   applySetup,
   isSetup,
@@ -58,7 +59,7 @@ async function takeInUnlocked(
   askPassword: AskPassword,
 ): Promise<TakenDocument> {
   const [today] = momentOf(new Date()).split('T') as [string];
-  const how = { name: basename(path), form, today };
+  const how = { name: basename(path), form, today, readBeside: besideIn(dirname(path)) };
   try {
     return await takeInDocument(bytes, { ...how, password: null });
   } catch (error) {
@@ -68,6 +69,22 @@ async function takeInUnlocked(
     return takeInDocument(bytes, { ...how, password });
   }
 }
+
+/** More than any picture on a page of a person's, in bytes. */
+const MOST_BESIDE = 50 * 1024 * 1024;
+
+/** Reads what stands in a folder or below it, wherever links in it lead. */
+const besideIn =
+  (folder: string) =>
+  (path: string): Uint8Array | null => {
+    try {
+      const [root, file] = [realpathSync(folder), realpathSync(resolve(folder, path))];
+      const isWithin = file.startsWith(root.endsWith(sep) ? root : root + sep);
+      return isWithin && statSync(file).size <= MOST_BESIDE ? new Uint8Array(readFileSync(file)) : null;
+    } catch {
+      return null;
+    }
+  };
 
 /** Takes a file in, with all facts of these pages, or of all. @throws InputError */
 export async function loadDocument(
@@ -96,7 +113,21 @@ function withDetails(
 export async function loadJob(file: string, opening: Opening): Promise<Job> {
   const ticket = await readJson(file, readTicket);
   if (isSetup(ticket)) throw new InputError(file, 'this is a set-up without files; give them to "foglio series"');
-  return openJob(file, ticket, opening);
+  const job = await openJob(file, ticket, opening);
+  remarkOnAttached(job, opening);
+  return job;
+}
+
+/** What is attached to a mail is printed where the ticket names it, and nowhere else. */
+function remarkOnAttached({ ticket, documents }: Job, { remark }: Opening): void {
+  const named = ticket.documents.flatMap(({ file, form }) => (form.attachment ? [`${file} ${form.attachment}`] : []));
+  ticket.documents.forEach(({ file }, at) => {
+    const left = (documents[at]?.laid?.attachments ?? []).filter((name) => !named.includes(`${file} ${name}`));
+    const [first] = left;
+    if (first === undefined) return;
+    const example = JSON.stringify({ file, form: { attachment: first } });
+    remark(`${file}: attached and not in this job: ${left.join(', ')}; name each as a document, like ${example}`);
+  });
 }
 
 /** An information sheet names who runs the command, where it names nobody else. */
@@ -114,14 +145,19 @@ export const loadSetup = async (file: string): Promise<Ticket> => setupOf(await 
  * @param known "sheets": only what decides on its sheets is read, and not what checks look at, which takes longest
  * @throws InputError
  */
-export function loadJobOver(
+export async function loadJobOver(
   setup: Ticket,
   path: string,
   opening: Opening,
   known: 'all' | 'sheets' = 'all',
 ): Promise<Job> {
   const whole = resolve(path);
-  return openJob(path, applySetup(setup, [whole], basename(path).replace(/\.[^.]+$/, '')), opening, known);
+  const title = basename(path).replace(/\.[^.]+$/, '');
+  const job = await openJob(path, applySetup(setup, [whole], title), opening, known);
+  const attachments = job.documents[0]?.laid?.attachments ?? [];
+  if (attachments.length === 0) return job;
+  const attached = attachments.map((attachment) => ({ id: whole, laid: { form: { attachment } } }));
+  return openJob(path, applySetup(setup, [whole, ...attached], title), opening, known);
 }
 
 async function openJob(file: string, written: Ticket, opening: Opening, known: 'all' | 'sheets' = 'all'): Promise<Job> {

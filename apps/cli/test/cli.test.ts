@@ -101,7 +101,7 @@ describe('what is taken besides an open PDF', () => {
     writeFileSync(at('letter.pdf'), 'PK\u0003\u0004');
     expect(await foglio('pages', at('letter.pdf'))).toBe(2);
     expect(complained).toBe(
-      `${at('letter.pdf')}: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, Markdown and plain text; save the document as PDF and take that.\n`,
+      `${at('letter.pdf')}: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text; save the document as PDF and take that.\n`,
     );
   });
 
@@ -218,7 +218,7 @@ describe('bad input: one line with the file, the place and the repair; exit stat
     expect(complained.trim().split('\n')).toEqual([
       `${at('gone.pdf')}: there is no such file; correct the path`,
       `${folder}: this is a folder; name a file`,
-      `${at('letter.doc')}: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, Markdown and plain text; save the document as PDF and take that.`,
+      `${at('letter.doc')}: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text; save the document as PDF and take that.`,
     ]);
   });
 

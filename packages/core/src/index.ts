@@ -27,6 +27,7 @@ export {
 export { headingRange, sectionsOf, type PageRange } from './pages/outline';
 export { labelOf } from './pages/page-labels';
 export { selectPages, type SelectionContext } from './pages/selection';
+export { pathsAskedFor } from './pages/beside';
 export { SelectionError } from './pages/selection-error';
 export { fitsAnyDocument, generalised } from './pages/selection-general';
 export { listNumbers, listPages, sayPages } from './pages/selection-words';
@@ -37,11 +38,13 @@ export { routePages, type PageToRoute, type RouteChange } from './ticket/route-p
 export {
   ANY_FILE,
   applySetup,
+  entryFor,
   isSetup,
   openSelections,
   setupOf,
   withSelection,
   type OpenSelection,
+  type SetupFile,
 } from './ticket/setup';
 export {
   allLike,

@@ -26,7 +26,7 @@ export class PdfError extends Error {
 export const notKnown = (): PdfError =>
   new PdfError(
     'not-known',
-    'Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, Markdown and plain text; save the document as PDF and take that.',
+    'Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text; save the document as PDF and take that.',
   );
 
 export const notAPdf = (): PdfError => new PdfError('not-a-pdf', 'This is not a PDF; save the document as PDF first.');

@@ -62,7 +62,7 @@ function sayParts(form: Form, laid: LaidOut): (string | null)[] {
       return [`text of ${typeSize} pt`, orientation === 'landscape' ? 'sideways' : null, sayPaper(form, asked)];
     case 'mail':
       return [
-        form.attachment === undefined ? 'the message of a mail' : 'attached to a mail',
+        'the message of a mail',
         form.pictures === false ? 'without pictures' : null,
         orientation === 'landscape' ? 'sideways' : null,
         sayPaper(form, asked),
@@ -119,5 +119,9 @@ export const form: Aspect = {
   lead: ', ',
   say: sayForm,
   fields: ['documents.form'],
-  fits: ({ documents, at }) => documents[at]?.laid !== undefined,
+  // What came by mail with pages of its own was not laid out.
+  fits: ({ documents, at }) => {
+    const laid = documents[at]?.laid;
+    return laid !== undefined && !(laid.kind === 'mail' && laid.form.attachment !== undefined);
+  },
 };

@@ -1,7 +1,7 @@
+import { pathsAskedFor } from '@foglio/core';
 import { strToU8, zipSync } from 'fflate';
 import sharp from 'sharp';
 import { pageSizes, pageTexts, renderColour } from '../../pdf/test/poppler';
-import { pathsAskedFor } from '../src/flow/beside-file';
 import { takeInDocument } from '../src';
 import { browserForAll } from './lend';
 import { letters } from './take';

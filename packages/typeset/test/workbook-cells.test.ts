@@ -184,7 +184,7 @@ describe('what is not printed, and what is refused', () => {
     [
       'an old one',
       () => Promise.resolve(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, 0])),
-      /Save it as \.xlsx or \.docx, or as PDF, and take that\.$/,
+      /Save it as \.xlsx, \.docx or \.eml, or as PDF, and take that\.$/,
     ],
     ['half of one', async () => (await rowsBook(names(2000))).slice(0, 9_000), /damaged|Foglio takes/],
     [

@@ -77,6 +77,25 @@ export async function storeFile(
   return rest ? { ...stored, grow: (fileId) => grow({ db, fileId, uploaded, stored, rest, settled }) } : stored;
 }
 
+/**
+ * The same of a mail and of all that is attached to it, each a document of its own, in their order.
+ *
+ * @throws Problem `file-unusable` where one of them cannot be used
+ */
+export async function storeWithAttached(
+  db: Database,
+  uploaded: FileWithHash,
+  workers: PdfWorkers,
+  taking: Taking,
+): Promise<StoredFile[]> {
+  const first = await storeFile(db, uploaded, workers, taking);
+  const all = [first];
+  for (const attachment of first.laid?.attachments ?? []) {
+    all.push(await storeFile(db, uploaded, workers, { ...taking, form: { ...taking.form, attachment } }));
+  }
+  return all;
+}
+
 /** Stores what came of a document. */
 async function enterTaken(
   db: Database,

@@ -8,7 +8,7 @@ import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
 import type { Handlers } from '../http/bind';
 import { Problem } from '../http/problem';
-import { sayTicketErrors } from '../jobs/job-store';
+import { sayTicketErrors, shownName } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
 import { streamContent } from './content-store';
 import { findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
@@ -62,7 +62,7 @@ const fileAnswer = ({ file: { id, name, laid }, content }: FoundFile) => {
   const { sha256, bytes, pages, outline, about, remarks, detailsRead } = content;
   return {
     id,
-    name,
+    name: shownName(name, laid),
     sha256: sha256 ?? content.id,
     bytes,
     pages,

@@ -20,7 +20,8 @@ export async function cameWhole(tx: Transaction, queue: Queue, id: number): Prom
   const [came] = await tx.select().from(incoming).where(eq(incoming.id, id)).for('update');
   if (came?.state !== 'open' || came.files.length === 0) return;
   const { profile } = queue.printer;
-  const set = applySetup(queue.ticket, came.files, came.name);
+  const taken = await documentsOf(tx, { documents: came.files.map((file) => ({ file })) });
+  const set = applySetup(queue.ticket, taken, came.name);
   const documents = await documentsOf(tx, set);
   // As a file that is dropped on the Desk: a picture of a size that no paper has is printed on what is loaded.
   const begun = queue.setup ? set : onLoadedPaper(set, documents, profile);

@@ -13,6 +13,7 @@ export const FORMATS = [
   'image/pwg-raster',
   'text/plain',
   'text/html',
+  'message/rfc822',
   'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
   'application/octet-stream',

@@ -14,7 +14,7 @@ import { eq, sql } from 'drizzle-orm';
 import pLimit from 'p-limit';
 import type { Database } from '../database/connection';
 import { incoming, files } from '../database/schema';
-import { storeFile, type StoredFile } from '../files/content-store';
+import { storeWithAttached, type StoredFile } from '../files/content-store';
 import { enqueueReading } from '../files/reading-queue';
 import { receive } from '../files/receive';
 import { Problem } from '../http/problem';
@@ -117,15 +117,14 @@ async function takeDocument(
 ): Promise<void> {
   const settled = (content: string): void => void enqueueReading(db, content);
   const named = clean(document.name ?? name);
-  let stored: StoredFile;
+  let stored: StoredFile[];
   requireRoom();
   try {
     stored = await inScratchFolder(async (path) => {
       const file = await receive(document.bytes, path('incoming'), uploadLimit, tooLarge);
       if (file.bytes === 0) throw new Refusal(STATUS.badRequest, 'no document came');
-      return takeTurn(() =>
-        storeFile(db, file, workers, { name: named, form: queue.ticket.documents[0]!.form, settled }),
-      );
+      const taking = { name: named, form: queue.ticket.documents[0]!.form, settled };
+      return takeTurn(() => storeWithAttached(db, file, workers, taking));
     });
   } catch (error) {
     await changeIncoming(db, id, ['open'], { state: 'aborted', message: sayTrouble(error) });
@@ -133,11 +132,14 @@ async function takeDocument(
     throw error;
   }
   await db.transaction(async (tx) => {
-    const { content, sourceId, laid } = stored;
-    const [file] = await tx.insert(files).values({ contentId: content.id, name: named, sourceId, laid }).returning();
+    const rows = stored.map(({ content, sourceId, laid }) => ({ contentId: content.id, name: named, sourceId, laid }));
+    const entered = await tx.insert(files).values(rows).returning();
     const [taken] = await tx
       .update(incoming)
-      .set({ files: sql`${incoming.files} || ${JSON.stringify([file!.id])}::jsonb`, updatedAt: new Date() })
+      .set({
+        files: sql`${incoming.files} || ${JSON.stringify(entered.map(({ id: file }) => file))}::jsonb`,
+        updatedAt: new Date(),
+      })
       .where(eq(incoming.id, id))
       .returning();
     if (taken?.state !== 'open') throw new Refusal(STATUS.notPossible, `job ${id} takes no further document`);

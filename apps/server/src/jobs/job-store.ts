@@ -4,6 +4,7 @@ import {
   TicketError,
   type AboutDocument,
   type DocumentFacts,
+  type LaidOut,
   type Plan,
   type Printer,
   type Ticket,
@@ -80,11 +81,20 @@ export async function documentsOf(
     const row = rows.find(({ id }) => id === file.toLowerCase());
     if (!row)
       throw new Problem('ticket-invalid', `documents[${index}].file: there is no file "${file}"; upload it first.`);
-    const { outline, sha256, laid, ...rest } = row;
+    const { outline, sha256, laid, name, ...rest } = row;
     // What was taken in before digests were kept has none; its content never changes.
-    return { ...rest, sha256: sha256 ?? row.contentId, ...(outline ? { outline } : {}), ...(laid ? { laid } : {}) };
+    return {
+      ...rest,
+      name: shownName(name, laid),
+      sha256: sha256 ?? row.contentId,
+      ...(outline ? { outline } : {}),
+      ...(laid ? { laid } : {}),
+    };
   });
 }
+
+/** What came attached to a mail is called by its own name. */
+export const shownName = (name: string, laid: LaidOut | null): string => laid?.form.attachment ?? name;
 
 function fileId(file: string): string {
   try {

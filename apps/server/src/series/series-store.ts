@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { ChangedSeries, SeriesFile } from '@foglio/api';
-import { applySetup, planRow, type RowOutcome, type Ticket } from '@foglio/core';
+import { applySetup, planRow, type RowOutcome, type SetupFile, type Ticket } from '@foglio/core';
 import { and, asc, count, desc, eq, inArray, isNotNull, max } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { sendings, jobs, series, seriesRows } from '../database/schema';
@@ -50,14 +50,18 @@ export async function rowsOf(
 }
 
 /** The ticket that the set-up of a series makes of a file. */
-const ticketFor = (setup: Ticket, file: string, name: string): Ticket =>
+const ticketFor = (setup: Ticket, file: SetupFile, name: string): Ticket =>
   applySetup(setup, [file], name.replace(/\.[^.]+$/, ''));
 
 const fileOf = ({ ticket }: StoredJob): string => ticket.documents[0]?.file ?? '';
 
+/** The same, and whether it came attached to a mail. */
+const givenTo = ({ ticket: { documents } }: StoredJob): SetupFile =>
+  documents[0] ? { id: documents[0].file, laid: documents[0] } : '';
+
 /** Whether a person gave a file settings of its own. */
 const isChanged = (setup: Ticket, { row, job }: StoredRow): boolean =>
-  job !== null && !isDeepStrictEqual(job.ticket, ticketFor(setup, fileOf(job), row.name));
+  job !== null && !isDeepStrictEqual(job.ticket, ticketFor(setup, givenTo(job), row.name));
 
 /** What can only be changed before the series is sent. @throws Problem `series-sent` */
 export function requireDraft({ state }: StoredSeries): void {
@@ -122,8 +126,8 @@ export const addFiles = (db: Database, { id }: StoredSeries, files: readonly Ser
         await tx.insert(seriesRows).values({ ...row, trouble: trouble ?? 'This file could not be read.' });
         continue;
       }
-      const ticket = ticketFor(one.setup, file.toLowerCase(), name);
-      await documentsOf(tx, ticket);
+      const [document] = await documentsOf(tx, { documents: [{ file }] });
+      const ticket = ticketFor(one.setup, document!, name);
       const [job] = await tx.insert(jobs).values({ ticket, printerId: one.printerId }).returning();
       await tx.insert(seriesRows).values({ ...row, jobId: job!.id });
     }
@@ -189,7 +193,7 @@ export async function changeSeries(
       if (!each.job) continue;
       const { id: jobId, ticket, revision: before } = each.job;
       const isOwn = setup === undefined || isChanged(one.setup, each);
-      const next = isOwn ? ticket : ticketFor(setup, fileOf(each.job), each.row.name);
+      const next = isOwn ? ticket : ticketFor(setup, givenTo(each.job), each.row.name);
       const at = printerId ?? each.job.printerId;
       if (next === ticket && at === each.job.printerId) continue;
       await tx

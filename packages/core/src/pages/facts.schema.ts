@@ -74,5 +74,10 @@ export const laidOutSchema = {
         properties: { name: { type: 'string' }, hidden: { type: 'boolean' } },
       },
     },
+    attachments: {
+      type: 'array',
+      items: { type: 'string' },
+      description: 'Of a mail: what can be documents of their own.',
+    },
   },
 } as const;

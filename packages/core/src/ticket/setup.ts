@@ -1,3 +1,4 @@
+import type { LaidOut } from '../pages/laid-out';
 import { fitsAnyDocument } from '../pages/selection-general';
 import { plainTicket } from './plain-ticket';
 import type { Route, Ticket } from './ticket';
@@ -14,12 +15,24 @@ export const isSetup = ({ documents }: Pick<Ticket, 'documents'>): boolean =>
 
 type Entry = Ticket['documents'][number];
 
+/** A file as it is given to a set-up; what came attached to a mail says so in the form that it was laid out in. */
+export type SetupFile = string | { readonly id: string; readonly laid?: Pick<LaidOut, 'form'> };
+
+/** What a file has that is its own, whatever the set-up: that it is an attachment. */
+export function entryFor<T extends Pick<Entry, 'file' | 'form'>>(entry: T, file: SetupFile): T {
+  const { attachment: _, ...form } = entry.form;
+  if (typeof file === 'string') return { ...entry, file, form };
+  const attachment = file.laid?.form.attachment;
+  return { ...entry, file: file.id, form: attachment === undefined ? form : { ...form, attachment } };
+}
+
 /**
  * What of a ticket can be had again for other files: all but its title and its documents. Where it prints one file in
  * several ways, all of them; of several files how they are read, if they are read alike, and their routes for any file.
  */
 export function setupOf(ticket: Ticket): Ticket {
-  const { documents } = ticket;
+  const { documents: named } = ticket;
+  const documents = named.map((one) => entryFor(one, one.file));
   const isOneFile = documents.every(({ file }) => file === documents[0]?.file);
   // Who prints a job is not of the set-up.
   const informationSheet = { ...ticket.informationSheet, by: '' };
@@ -52,9 +65,9 @@ const isSame = (one: unknown, other: unknown): boolean => JSON.stringify(one) ==
  * The ticket that a set-up makes of these files, in their order. Its routes are about any file: pages that a short one has
  * not match nothing (model, Ticket), which the checks tell where a route then changes nothing.
  */
-export function applySetup(setup: Ticket, files: readonly string[], title = ''): Ticket {
+export function applySetup(setup: Ticket, files: readonly SetupFile[], title = ''): Ticket {
   const ways = setup.documents.length;
-  const documents = files.flatMap((file) => setup.documents.map((one) => ({ ...one, file })));
+  const documents = files.flatMap((file) => setup.documents.map((one) => entryFor(one, file)));
   const routes = setup.routes.flatMap((route): Route[] => {
     if (ways === 1) return [forAnyDocument(route)];
     const { document } = route;

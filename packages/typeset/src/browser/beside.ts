@@ -45,7 +45,7 @@ export function besideAt(url: string, beside: AllBeside): Beside | undefined {
 }
 
 /** Percent signs where they are needed and nowhere else. */
-export function sameSpelling(url: string): string {
+function sameSpelling(url: string): string {
   try {
     return new URL(url).href;
   } catch {

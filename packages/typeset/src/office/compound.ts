@@ -12,7 +12,7 @@ export async function unlockOffice(bytes: Uint8Array, password: string | null): 
   if (!isLocked(file)) {
     throw unfitForm(
       'it is of an old form that only office programs read',
-      'Save it as .xlsx or .docx, or as PDF, and take that.',
+      'Save it as .xlsx, .docx or .eml, or as PDF, and take that.',
     );
   }
   if (password === null) throw lockedDocument();

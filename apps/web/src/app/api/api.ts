@@ -1,7 +1,7 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { Form, Seal, SealOfMany, Ticket, TicketInput } from '@foglio/core';
-import { Observable } from 'rxjs';
+import { Observable, throwError, timer } from 'rxjs';
 import { webSocket } from 'rxjs/webSocket';
 import {
   addressOf,
@@ -249,6 +249,12 @@ export function sayError(error: unknown): string {
 /** Whether the server was away or broken, and the same may go well a moment later. */
 export const isPassing = (error: unknown): boolean =>
   error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);
+
+/** Where the server is away it is tried again, for half a minute. */
+export const WHILE_AWAY = {
+  count: 30,
+  delay: (error: unknown) => (isPassing(error) ? timer(1_000) : throwError(() => error)),
+};
 
 /** Why a file cannot be used, in the server's word for it; null where that is not the matter. */
 export function fileTrouble(error: unknown): string | null {

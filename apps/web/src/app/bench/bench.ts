@@ -177,7 +177,7 @@ export class Bench {
         const state = await Promise.race([firstValueFrom(opened, { defaultValue: null }), left]);
         if (state === null) return false;
         this.store.dispatch(BenchActions.fileTaken({ file }));
-        this.store.dispatch(BenchActions.ticketChanged({ ticket: withFile(state.ticket!, file.id, replaced) }));
+        this.store.dispatch(BenchActions.ticketChanged({ ticket: withFile(state.ticket!, file, replaced) }));
         return true;
       },
       refuse: (message) => this.store.dispatch(BenchActions.refused({ message })),

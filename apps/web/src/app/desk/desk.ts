@@ -14,6 +14,7 @@ import { nameWithoutKind } from '@foglio/sentence';
 import { sayCame } from '../programs/program-words';
 import { brieflyInWords } from './brief-words';
 import { trayColour } from '../bench/tray-mark';
+import { batched } from '../documents/batches';
 import { FileDrop } from '../documents/file-drop';
 import { isSetupFile, SetupFiles } from '../documents/setup-file';
 import { Uploader } from '../documents/uploader';
@@ -84,13 +85,17 @@ export class Desk {
       rest = rest.filter((file) => !done.used.includes(file));
     }
     const taken: FileRecord[] = [];
-    for (const file of rest) {
+    const documents = await batched(rest, 'together');
+    for (const file of documents) {
       const record = await each(file, () => this.uploader.upload(file, {}, true));
-      if (record) taken.push(record);
+      if (!record) continue;
+      const attached = await this.uploader.attachedTo(record);
+      taken.push(record, ...attached.taken);
+      refused.push(...attached.refused);
     }
     const [first] = taken;
     if (first) {
-      latest = await each(rest[0] as File, () => this.setUp(taken, nameWithoutKind(first.name)));
+      latest = await each(documents[0] as File, () => this.setUp(taken, nameWithoutKind(first.name)));
     }
     this.uploading.set(null);
     if (refused.length > 0) {
@@ -104,9 +109,8 @@ export class Desk {
   private async setUp(taken: readonly FileRecord[], title: string): Promise<JobRecord> {
     const house = houseFor(await firstValueFrom(this.api.setups()), this.housePrinter()?.id);
     if (!house) throw new Error('there is no house set-up; start Foglio’s server again.');
-    const files = taken.map(({ id }) => id);
     const printer = this.housePrinter();
-    const ticket = applySetup(house.ticket, files, title);
+    const ticket = applySetup(house.ticket, taken, title);
     return firstValueFrom(
       this.api.createJob(printer ? onLoadedPaper(ticket, taken, printer.profile) : ticket, printer?.id),
     );

@@ -3,7 +3,7 @@ import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
-import type { SendingRecord, JobRecord, PrinterRecord, SetupRecord } from '@foglio/api';
+import type { FileRecord, JobRecord, PrinterRecord, SendingRecord, SetupRecord } from '@foglio/api';
 import { applySetup, onLoadedPaper } from '@foglio/core';
 import { firstValueFrom, lastValueFrom, tap } from 'rxjs';
 import { nameWithoutKind, sentence } from '@foglio/sentence';
@@ -11,6 +11,7 @@ import { Api, sayError } from '../api/api';
 import { Outbox } from '../api/outbox';
 import { sealSeen, type Seen } from '../state/seen';
 import { countSheets } from '../bench/amounts';
+import { batched } from '../documents/batches';
 import { FileDrop } from '../documents/file-drop';
 import { Reading } from '../documents/reading';
 import { Uploader } from '../documents/uploader';
@@ -67,7 +68,8 @@ export class StraightAway {
     inject(DestroyRef).onDestroy(() => clearInterval(this.timer));
   }
 
-  protected async take([file, ...others]: readonly File[]): Promise<void> {
+  protected async take(files: readonly File[]): Promise<void> {
+    const [file, ...others] = await batched(files, 'together');
     if (!file) return;
     if (others.length > 0) {
       const said = 'One file at a time is printed straight away; for several, drop them under Many files.';
@@ -78,19 +80,16 @@ export class StraightAway {
     try {
       const uploaded = await this.uploader.upload(file, this.setup().ticket.documents[0]!.form);
       if (!uploaded) return this.stage.set({ kind: 'waiting' });
-      const set = applySetup(this.setup().ticket, [uploaded.id], nameWithoutKind(file.name));
-      const ticket = onLoadedPaper(set, [uploaded], this.printer().profile);
+      const attached = await this.uploader.attachedTo(uploaded, this.setup().ticket.documents[0]!.form);
+      if (attached.refused.length > 0) return this.stage.set({ kind: 'refused', said: attached.refused.join(' ') });
+      const taken = [uploaded, ...attached.taken];
+      const set = applySetup(this.setup().ticket, taken, nameWithoutKind(file.name));
+      const ticket = onLoadedPaper(set, taken, this.printer().profile);
       const job = await firstValueFrom(this.api.createJob(ticket, this.printer().id));
       this.taken.emit();
-      const known = await lastValueFrom(
-        this.reading.follow(uploaded).pipe(
-          tap(({ read, pages }) => {
-            const said = `Looking through ${file.name}: ${read} of ${pages.length} pages`;
-            this.stage.set({ kind: 'reading', said });
-          }),
-        ),
-      );
-      const documents = ticket.documents.map(() => known);
+      const known = new Map<string, FileRecord>();
+      for (const one of taken) known.set(one.id, await this.lookThrough(one));
+      const documents = ticket.documents.map(({ file: id }) => known.get(id)!);
       // As it is now: what is loaded may have changed since the Desk was opened.
       const printer = await firstValueFrom(this.api.printer(this.printer().id));
       const answer = await firstValueFrom(
@@ -105,6 +104,14 @@ export class StraightAway {
     } catch (error) {
       this.stage.set({ kind: 'refused', said: `${file.name}: ${sayError(error)}` });
     }
+  }
+
+  private lookThrough(document: FileRecord): Promise<FileRecord> {
+    const tell = ({ read, pages }: FileRecord): void => {
+      const said = `Looking through ${document.name}: ${read} of ${pages.length} pages`;
+      this.stage.set({ kind: 'reading', said });
+    };
+    return lastValueFrom(this.reading.follow(document).pipe(tap(tell)));
   }
 
   private count(job: JobRecord, seen: Seen): void {

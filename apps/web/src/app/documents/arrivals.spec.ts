@@ -37,11 +37,24 @@ function begin({ outrun = 0 } = {}) {
     new Promise((resolve, reject) => {
       given.set(name, (record) => (record instanceof Error ? reject(record) : resolve(record)));
     });
+  /** What is attached comes when the test gives it, one name after the other; nothing is attached to what is no mail. */
+  const attachedTo = async ({ laid }: FileRecord) => {
+    const taken: FileRecord[] = [];
+    const refused: string[] = [];
+    for (const name of laid?.attachments ?? []) {
+      try {
+        taken.push(await upload({ name } as File));
+      } catch (error) {
+        refused.push(`${name}: ${(error as Error).message}`);
+      }
+    }
+    return { taken, refused };
+  };
   TestBed.configureTestingModule({
     providers: [
       { provide: Api, useValue: api },
       { provide: Changes, useValue: { settled: () => of(undefined), begin: () => undefined } },
-      { provide: Uploader, useValue: { upload } },
+      { provide: Uploader, useValue: { upload, attachedTo } },
       { provide: MatSnackBar, useValue: { open: (said: string) => told.push(said) } },
     ],
   });
@@ -70,6 +83,7 @@ test('files come into the job that they were dropped on, in their order, and it 
   arrivals.attend('j', attendant);
   const brought = arrivals.bring(files, to);
   expect(arrivals.said()).toBe('Taking in letter.pdf for “Contract”, and 1 more');
+  await tick();
   given.get('letter.pdf')!(record('letter.pdf'));
   await tick();
   expect(arrivals.underway()).toMatchObject([{ name: 'map.pdf', number: 2, count: 2 }]);
@@ -85,6 +99,7 @@ test('where the job is not on the screen any more, they come into it on the serv
   const leave = arrivals.attend('j', attendant);
   const other = bench();
   const brought = arrivals.bring([files[0]!], to);
+  await tick();
   leave();
   arrivals.attend('k', other.attendant);
   given.get('letter.pdf')!(record('letter.pdf'));
@@ -99,6 +114,7 @@ test('a Bench that is closed while it still loads leaves them to the server; one
   const { took, attendant } = bench(false);
   arrivals.attend('j', attendant);
   const brought = arrivals.bring([files[0]!], to);
+  await tick();
   given.get('letter.pdf')!(record('letter.pdf'));
   await brought;
   expect(filesOf(stored.ticket)).toEqual(['f', 'g', 'letter.pdf']);
@@ -108,6 +124,7 @@ test('a Bench that is closed while it still loads leaves them to the server; one
 test('another window that changes the job at the same moment does not lose them', async () => {
   const { arrivals, given, stored } = begin({ outrun: 3 });
   const brought = arrivals.bring([files[0]!], to);
+  await tick();
   given.get('letter.pdf')!(record('letter.pdf'));
   await brought;
   expect(filesOf(stored.ticket)).toEqual(['f', 'g', 'letter.pdf']);
@@ -116,6 +133,7 @@ test('another window that changes the job at the same moment does not lose them'
 test('one that cannot be taken in does not keep the others out, and is named', async () => {
   const { arrivals, given, told, stored } = begin();
   const brought = arrivals.bring(files, to);
+  await tick();
   given.get('letter.pdf')!(new Error('It is empty.'));
   await tick();
   given.get('map.pdf')!(record('map.pdf'));
@@ -124,11 +142,40 @@ test('one that cannot be taken in does not keep the others out, and is named', a
   expect(told).toEqual(['map.pdf is in “Contract” now.', '“Contract”: letter.pdf: It is empty.']);
 });
 
+test('what is attached to a mail comes behind it, as documents that say so; what cannot be taken of it is named', async () => {
+  const { arrivals, given, told, stored } = begin();
+  const brought = arrivals.bring([files[0]!], { ...to, replaced: { place: 0, file: 'f' } });
+  await tick();
+  const laid = { kind: 'mail', form: {}, taken: {}, attachments: ['plan.pdf', 'locked.pdf', 'seats.csv'] } as const;
+  given.get('letter.pdf')!({ ...record('mail'), laid: { ...laid, attachments: [...laid.attachments] } });
+  const attached = (name: string, kind: 'mail' | 'csv'): FileRecord => ({
+    ...record(name),
+    laid: { kind, form: { attachment: name }, taken: {} },
+  });
+  await tick();
+  given.get('plan.pdf')!(attached('plan.pdf', 'mail'));
+  await tick();
+  given.get('locked.pdf')!(new Error('It is locked.'));
+  await tick();
+  // Nothing came into the job that a person would take for all of it: the mail is in, and the rest is still on its way.
+  expect(arrivals.said()).toBe('Taking in letter.pdf for “Contract”');
+  given.get('seats.csv')!(attached('seats.csv', 'csv'));
+  await brought;
+  expect(arrivals.said()).toBeNull();
+  expect(stored.ticket.documents.map(({ file, form }) => [file, form])).toEqual([
+    ['mail', {}],
+    ['g', {}],
+    ['plan.pdf', { attachment: 'plan.pdf' }],
+    ['seats.csv', { attachment: 'seats.csv' }],
+  ]);
+  expect(told.at(-1)).toBe('“Contract”: locked.pdf: It is locked.');
+});
+
 test('a file in the place of another finds it where it has gone meanwhile', () => {
   const replaced = { place: 0, file: 'f' };
-  expect(withFile(ticket, 'n', replaced).documents).toMatchObject([{ file: 'n', pages: 'all' }, { file: 'g' }]);
+  expect(withFile(ticket, { id: 'n' }, replaced).documents).toMatchObject([{ file: 'n', pages: 'all' }, { file: 'g' }]);
   const turned = { ...ticket, documents: ticket.documents.toReversed() };
-  expect(filesOf(withFile(turned, 'n', replaced))).toEqual(['g', 'n']);
+  expect(filesOf(withFile(turned, { id: 'n' }, replaced))).toEqual(['g', 'n']);
   const without = { ...ticket, documents: [ticket.documents[1]!] };
-  expect(filesOf(withFile(without, 'n', replaced))).toEqual(['g', 'n']);
+  expect(filesOf(withFile(without, { id: 'n' }, replaced))).toEqual(['g', 'n']);
 });

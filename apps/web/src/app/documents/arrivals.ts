@@ -1,10 +1,11 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { FileRecord, JobDocument } from '@foglio/api';
-import { plainTicket, type Ticket } from '@foglio/core';
+import { entryFor, plainTicket, type SetupFile, type Ticket } from '@foglio/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, problemCode, sayError } from '../api/api';
 import { Changes } from '../state/changes';
+import { batched } from './batches';
 import { Uploader } from './uploader';
 
 /** A document that another file is to stand for: which it was, and where it stood then, from 0. */
@@ -72,19 +73,29 @@ export class Arrivals {
   }
 
   /** Brings files one after the other, so that they come in the order in which they were dropped. */
-  async bring(files: readonly File[], to: Destination): Promise<void> {
+  async bring(came: readonly File[], to: Destination): Promise<void> {
     const { jobId, title } = to;
-    const under = files.map(({ name }, at) => ({ name, jobId, title, number: at + 1, count: files.length }));
-    this.files.update((all) => [...all, ...under]);
+    const underway = (all: readonly File[]): Underway[] =>
+      all.map(({ name }, at) => ({ name, jobId, title, number: at + 1, count: all.length }));
+    const before = underway(came);
+    this.files.update((all) => [...all, ...before]);
+    const files = await batched(came, 'together');
+    const under = underway(files);
+    this.files.update((all) => [...all.filter((one) => !before.includes(one)), ...under]);
     const refused: string[] = [];
     for (const [at, file] of files.entries()) {
       try {
         const record = await this.uploader.upload(file, {}, true);
-        if (record) await this.hand(record, to);
+        if (!record) continue;
+        await this.hand(record, to);
+        const attached = await this.uploader.attachedTo(record);
+        for (const one of attached.taken) await this.hand(one, { ...to, replaced: null });
+        refused.push(...attached.refused);
       } catch (error) {
         refused.push(`${file.name}: ${sayError(error)}`);
+      } finally {
+        this.files.update((all) => all.filter((one) => one !== under[at]));
       }
-      this.files.update((all) => all.filter((one) => one !== under[at]));
     }
     if (refused.length > 0) this.refuse(to, refused.join(' '));
   }
@@ -101,7 +112,7 @@ export class Arrivals {
       try {
         await firstValueFrom(this.changes.settled({ kind: 'job', id: jobId }));
         const { ticket, revision } = await firstValueFrom(this.api.job(jobId));
-        const saved = await firstValueFrom(this.api.saveTicket(jobId, withFile(ticket, file.id, replaced), revision));
+        const saved = await firstValueFrom(this.api.saveTicket(jobId, withFile(ticket, file, replaced), revision));
         this.changes.begin({ kind: 'job', id: jobId }, saved.revision, {});
         return;
       } catch (error) {
@@ -121,16 +132,18 @@ export class Arrivals {
  * The ticket with a file more. In the place of another all its pages are printed, since what was chosen of the old one means
  * nothing here; where that one is not there any more it comes last.
  */
-export function withFile(ticket: Ticket, file: string, replaced: Replaced | null): Ticket {
-  const [plain] = plainTicket([file]).documents;
+export function withFile(ticket: Ticket, file: Exclude<SetupFile, string>, replaced: Replaced | null): Ticket {
+  const plain = entryFor(plainTicket([file.id]).documents[0]!, file);
   // How it is turned and laid out is meant for its like too: a corrected copy of a workbook has the same sheets.
-  const { rotate: _, form: __, ...fresh } = plain!;
+  const { rotate: _, form: __, ...fresh } = plain;
   const { documents } = ticket;
   const stands = replaced && documents[replaced.place]?.file === replaced.file ? replaced.place : null;
   const at = stands ?? documents.findIndex((one) => one.file === replaced?.file);
   return {
     ...ticket,
     documents:
-      at < 0 ? [...documents, plain!] : documents.map((one, index) => (index === at ? { ...one, ...fresh } : one)),
+      at < 0
+        ? [...documents, plain]
+        : documents.map((one, index) => (index === at ? entryFor({ ...one, ...fresh }, file) : one)),
   };
 }

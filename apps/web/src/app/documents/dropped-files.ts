@@ -6,10 +6,21 @@ export async function filesOfDrop(dropped: DataTransfer | null): Promise<File[]>
   return (await Promise.all(entries.map(filesIn))).flat();
 }
 
+/** Where files stood in a folder that was dropped. */
+const places = new WeakMap<File, string>();
+
+/** Where a file stood in the folder that it came in; its name, where it came alone. */
+export const placeOf = (file: File): string => places.get(file) ?? (file.webkitRelativePath || file.name);
+
+async function fileOf(entry: FileSystemFileEntry): Promise<File> {
+  const file = await new Promise<File>((done, failed) => entry.file(done, failed));
+  places.set(file, entry.fullPath.replace(/^\//, ''));
+  return file;
+}
+
 async function filesIn(entry: FileSystemEntry): Promise<File[]> {
   if (isHidden(entry.name)) return [];
-  if (entry.isFile)
-    return [await new Promise<File>((done, failed) => (entry as FileSystemFileEntry).file(done, failed))];
+  if (entry.isFile) return [await fileOf(entry as FileSystemFileEntry)];
   const reader = (entry as FileSystemDirectoryEntry).createReader();
   const children: FileSystemEntry[] = [];
   // A folder is told in parts, until one is empty (File and Directory Entries API, 7.2).

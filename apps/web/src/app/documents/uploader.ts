@@ -1,8 +1,8 @@
 import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import type { Form } from '@foglio/core';
-import { firstValueFrom } from 'rxjs';
-import { Api, fileTrouble, sayError } from '../api/api';
+import { firstValueFrom, retry } from 'rxjs';
+import { Api, fileTrouble, sayError, WHILE_AWAY } from '../api/api';
 import type { FileRecord } from '@foglio/api';
 import { PasswordDialog, type PasswordData } from './password-dialog';
 
@@ -26,6 +26,21 @@ export class Uploader {
         if (password === null) return null;
       }
     }
+  }
+
+  /** What is attached to a mail, each a document of its own, and what cannot be taken of it. */
+  async attachedTo(mail: FileRecord, form: Form = {}): Promise<{ taken: FileRecord[]; refused: string[] }> {
+    const taken: FileRecord[] = [];
+    const refused: string[] = [];
+    for (const attachment of mail.laid?.attachments ?? []) {
+      try {
+        taken.push(await firstValueFrom(this.api.layOut(mail.id, { ...form, attachment }).pipe(retry(WHILE_AWAY))));
+      } catch (error) {
+        const isLocked = SETTLED_BY_PASSWORD.includes(fileTrouble(error) ?? '');
+        refused.push(`${attachment}: ${sayError(error)}${isLocked ? ' Save it and drop it here by itself.' : ''}`);
+      }
+    }
+    return { taken, refused };
   }
 
   private async ask(data: PasswordData): Promise<string | null> {

@@ -38,10 +38,17 @@ function begin(fails: {
       }),
     series: () => of({ rows: rows.map(({ name, file, trouble = null }) => ({ name, file, trouble })) } as SeriesRecord),
   };
+  /** What comes by mail has a plan with it, and something that cannot be taken. */
+  const attachedTo = ({ id }: FileRecord) =>
+    Promise.resolve(
+      id.startsWith('mail')
+        ? { taken: [{ id: 'attached', name: 'plan.pdf' } as FileRecord], refused: ['b.pdf: It is locked.'] }
+        : { taken: [], refused: [] },
+    );
   TestBed.configureTestingModule({
     providers: [
       { provide: Api, useValue: api },
-      { provide: Uploader, useValue: {} },
+      { provide: Uploader, useValue: { attachedTo } },
     ],
   });
   return { intake: TestBed.inject(SeriesIntake), rows, times };
@@ -86,5 +93,17 @@ test('a file that is refused stands in the series with the reason, and keeps no 
     '2.pdf Send less at once.',
     '3.pdf It is locked. Drop it here by itself to give its password.',
     '4.pdf in',
+  ]);
+});
+
+test('what is attached to a mail are files of their own behind it', async () => {
+  const { intake, rows } = begin({});
+  await takeIn(intake, ['1.pdf', 'mail.eml', '2.pdf']);
+  expect(rows).toEqual([
+    { name: '1.pdf', file: '1.pdf 1' },
+    { name: 'mail.eml', file: 'mail.eml 1' },
+    { name: 'mail.eml: plan.pdf', file: 'attached' },
+    { name: 'mail.eml', trouble: 'b.pdf: It is locked.' },
+    { name: '2.pdf', file: '2.pdf 1' },
   ]);
 });

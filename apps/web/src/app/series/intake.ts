@@ -1,8 +1,9 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { SeriesFile, SeriesRecord } from '@foglio/api';
 import type { Form } from '@foglio/core';
-import { defer, firstValueFrom, map, type Observable, of, retry, switchMap, tap, throwError, timer } from 'rxjs';
-import { Api, fileTrouble, isPassing, sayError } from '../api/api';
+import { defer, firstValueFrom, map, type Observable, of, retry, switchMap, tap } from 'rxjs';
+import { Api, fileTrouble, isPassing, sayError, WHILE_AWAY } from '../api/api';
+import { batched } from '../documents/batches';
 import { Uploader } from '../documents/uploader';
 
 /** How far files have been taken in for a series. */
@@ -17,12 +18,6 @@ const AT_ONCE = 4;
 const TOGETHER = 20;
 
 const NEEDS_PASSWORD = ' Drop it here by itself to give its password.';
-
-/** Where the server is away it is tried again, for half a minute. */
-const WHILE_AWAY = {
-  count: 30,
-  delay: (error: unknown) => (isPassing(error) ? timer(1_000) : throwError(() => error)),
-};
 
 /** Names that are told; of more, how many. */
 const MOST_NAMES = 5;
@@ -52,9 +47,11 @@ export class SeriesIntake {
   readonly message = signal<string | null>(null);
 
   /** In the order given, laid out as the set-up asks. Such as cannot be taken in stand in the series with the reason. */
-  async takeIn({ id: seriesId, setup }: Pick<SeriesRecord, 'id' | 'setup'>, files: readonly File[]): Promise<void> {
+  async takeIn({ id: seriesId, setup }: Pick<SeriesRecord, 'id' | 'setup'>, came: readonly File[]): Promise<void> {
     const form = setup.documents[0]!.form;
     this.message.set(null);
+    this.progress.set({ seriesId, done: 0, total: came.length });
+    const files = await batched(came, 'each');
     this.progress.set({ seriesId, done: 0, total: files.length });
     try {
       for (let at = 0; at < files.length; at += TOGETHER) {
@@ -88,7 +85,7 @@ export class SeriesIntake {
     form: Form,
     isAlone: boolean,
   ): Promise<{ rows: SeriesFile[]; left: string[] }> {
-    const rows: (SeriesFile | null)[] = files.map(() => null);
+    const rows: SeriesFile[][] = files.map(() => []);
     const left: string[] = [];
     let next = 0;
     const work = async (): Promise<void> => {
@@ -103,21 +100,27 @@ export class SeriesIntake {
       }
     };
     await Promise.all(Array.from({ length: AT_ONCE }, work));
-    return { rows: rows.filter((row) => row !== null), left };
+    return { rows: rows.flat(), left };
   }
 
   /** A password is only asked for where a file comes alone: nobody wants a question for each of sixty. */
-  private async takeOne(file: File, form: Form, isAlone: boolean): Promise<SeriesFile | null> {
+  private async takeOne(file: File, form: Form, isAlone: boolean): Promise<SeriesFile[]> {
     const { name } = file;
     try {
       const taken = isAlone
         ? await this.uploader.upload(file, form)
         : await firstValueFrom(this.api.upload(file, null, form).pipe(retry(WHILE_AWAY)));
-      return taken ? { name, file: taken.id } : null;
+      if (!taken) return [];
+      const attached = await this.uploader.attachedTo(taken, form);
+      return [
+        { name, file: taken.id },
+        ...attached.taken.map((one) => ({ name: `${name}: ${one.name}`, file: one.id })),
+        ...attached.refused.map((trouble) => ({ name, trouble })),
+      ];
     } catch (error) {
       // Without the server's word on the file it is not the file's fault, and it is not noted as such.
       if (isPassing(error)) throw error;
-      return { name, trouble: `${sayError(error)}${fileTrouble(error) === 'locked' ? NEEDS_PASSWORD : ''}` };
+      return [{ name, trouble: `${sayError(error)}${fileTrouble(error) === 'locked' ? NEEDS_PASSWORD : ''}` }];
     }
   }
 }

@@ -79,7 +79,7 @@ export class ApplyDialog {
   protected readonly elsewhere = signal<string | null>(null);
   protected readonly thither = signal(true);
 
-  private readonly files = computed(() => [...new Set(this.bench().ticket!.documents.map(({ file }) => file))]);
+  private readonly files = computed(() => [...new Map(this.bench().documents.map((one) => [one.id, one])).values()]);
 
   /** The ticket that the chosen set-up makes of the job's files. */
   private readonly applied = computed<Ticket | null>(() => {
@@ -173,7 +173,7 @@ export class ApplyDialog {
 
   /** The text read against the first file, which is the one that a set-up is mostly applied to. */
   private read(setup: Ticket, { of: what, at }: OpenSelection, text: string): Pick<Asked, 'error' | 'said'> {
-    const facts = this.bench().files[this.files()[0] ?? ''];
+    const [facts] = this.files();
     const { rotate, numbering } = setup.documents[what === 'documents' ? at : 0]!;
     if (!facts) return { error: null, said: '' };
     try {
