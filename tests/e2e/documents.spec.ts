@@ -67,7 +67,7 @@ test('a text and a damaged PDF become pages of one job; what should be known of 
 });
 
 test('what Foglio does not know is refused, with what it takes', async ({ page, world }) => {
-  writeFileSync(at('letter.doc'), 'PK\u0003\u0004');
+  writeFileSync(at('letter.doc'), '{\\rtf1 a letter}');
   await page.goto(world.base);
   await page.getByLabel(DROP).setInputFiles(at('letter.doc'));
   await expect(page.getByRole('alert')).toContainText(
@@ -76,7 +76,7 @@ test('what Foglio does not know is refused, with what it takes', async ({ page, 
 });
 
 test('of several files one that is refused does not keep the others from being taken', async ({ page, world }) => {
-  writeFileSync(at('letter.doc'), 'PK\u0003\u0004');
+  writeFileSync(at('letter.doc'), '{\\rtf1 a letter}');
   writeFileSync(at('notes.txt'), 'Bring a pencil.\n');
   writeFileSync(at('list.txt'), 'Pencils\n');
   await page.goto(world.base);

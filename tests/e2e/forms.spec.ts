@@ -206,13 +206,27 @@ test('a mail with three attachments: its message and each of them documents of o
   }
   await expect(page.getByText('not printed: setup.exe')).toBeVisible();
   await expect(bench.tally).toContainText('Saved');
+  // Of four documents the sentence does not say how each is laid out; the list says it of the one that is looked at.
+  await documents.nth(1).getByRole('button', { name: 'budget.xlsx' }).first().click();
+  const laid = page.getByRole('button', { name: 'Laid out: four sheets, at its own size' });
+  await laid.click();
+  const form = page.getByRole('dialog', { name: 'How it is laid out' });
+  await form.getByLabel('How large').selectOption('All columns on one page');
+  await expect(form.getByRole('status')).toHaveText('4 pages');
+  await page.screenshot({ path: testInfo.outputPath('mail-form.png') });
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Laid out: four sheets, all columns on one page' })).toBeFocused();
+  await expect(bench.tally).toContainText('Saved');
+  // What has pages of its own was not laid out.
+  await documents.nth(2).getByRole('button', { name: 'plan.pdf' }).first().click();
+  await expect(page.getByRole('button', { name: /^Laid out/ })).toHaveCount(0);
   // After a reload each of them is still what it was.
   await page.reload();
   await expect(documents).toHaveCount(4);
   await expect(bench.tally).not.toContainText('not laid out');
   const saved = await bench.save(testInfo);
   expect(textOf(saved, 1)).toMatch(/From: Ada Reed[\s\S]*see what is attached/);
-  expect(countPages(saved)).toBe(1 + 9 + 3 + 1);
+  expect(countPages(saved)).toBe(1 + 4 + 3 + 1);
   await page.screenshot({ path: testInfo.outputPath('mail.png') });
 });
 

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readPlan } from '@foglio/core/validate';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
+import { mailFile } from '../../../packages/typeset/test/make-mail';
 import { main } from '../src/main';
 
 /** The first pages of a manual that Debian ships and this project did not write; the test set-up fetches it. */
@@ -98,7 +99,7 @@ describe('what is taken besides an open PDF', () => {
   });
 
   test('what it is not made for is refused by what it is, not by its name', async () => {
-    writeFileSync(at('letter.pdf'), 'PK\u0003\u0004');
+    writeFileSync(at('letter.pdf'), '{\\rtf1 of another program}');
     expect(await foglio('pages', at('letter.pdf'))).toBe(2);
     expect(complained).toBe(
       `${at('letter.pdf')}: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text; save the document as PDF and take that.\n`,
@@ -213,13 +214,24 @@ describe('bad input: one line with the file, the place and the repair; exit stat
   test('a document that is missing, a folder, or no PDF', async () => {
     expect(await foglio('plan', ticket({ documents: [{ file: 'gone.pdf' }] }))).toBe(2);
     expect(await foglio('plan', ticket({ documents: [{ file: '.' }] }))).toBe(2);
-    writeFileSync(at('letter.doc'), 'PK\u0003\u0004');
+    writeFileSync(at('letter.doc'), '{\\rtf1 of another program}');
     expect(await foglio('plan', ticket({ documents: [{ file: 'letter.doc' }] }))).toBe(2);
     expect(complained.trim().split('\n')).toEqual([
       `${at('gone.pdf')}: there is no such file; correct the path`,
       `${folder}: this is a folder; name a file`,
       `${at('letter.doc')}: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text; save the document as PDF and take that.`,
     ]);
+  });
+
+  test('what is attached to a mail and named nowhere, with how to name it', async () => {
+    const parts = ['plan.pdf', 'notes.pdf'].map((name) => ({ type: 'application/pdf', name, bytes: numberedPdf(2) }));
+    writeFileSync(at('plan.eml'), mailFile({ plain: 'see below' }, parts));
+    const named = { file: 'plan.eml', form: { attachment: 'notes.pdf' } };
+    expect(await foglio('plan', ticket({ documents: [{ file: 'plan.eml' }, named] }))).toBe(0);
+    expect(complained).toBe(
+      'plan.eml: attached and not in this job: plan.pdf; name each as a document, like {"file":"plan.eml","form":{"attachment":"plan.pdf"}}\n',
+    );
+    expect(printed).toContain('3 sheets');
   });
 
   test('wrong usage; a printer that is not there; an address that is none', async () => {

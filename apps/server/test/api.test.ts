@@ -93,7 +93,7 @@ describe('files', () => {
   });
 
   test.each([
-    ['no file Foglio knows', Buffer.from('PK\u0003\u0004'), 'not-known'],
+    ['no file Foglio knows', Buffer.from('{\\rtf1 a letter}'), 'not-known'],
     ['a damaged one', Buffer.from('%PDF-1.7\n1 0 obj'), 'damaged'],
   ])('%s is refused as a problem document and leaves nothing behind (RFC 9457)', async (_what, bytes, trouble) => {
     const before = await rows(contents);

@@ -5,6 +5,7 @@ import type { Form } from '@foglio/core';
 import { count, eq } from 'drizzle-orm';
 import supertest from 'supertest';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
+import { mailFile } from '../../../packages/typeset/test/make-mail';
 import { workbook } from '../../../packages/typeset/test/make-workbook';
 import { contents, files, jobs, sources } from '../src/database/schema';
 import { giveUpUnfinished } from '../src/files/content-store';
@@ -107,6 +108,55 @@ test('a ticket that asks for another form than its file has is neither sent nor 
     'stop-stands',
     'book.xlsx is not laid out as you asked yet; these sheets show it as it was before.',
   ]);
+});
+
+test('a mail and what is attached to it are documents of one source, each under its own name', async () => {
+  const mail = mailFile({ plain: 'see below' }, [
+    { type: 'application/octet-stream', name: 'book.xlsx', bytes: book },
+    { type: 'application/pdf', name: 'plan.pdf', bytes: numberedPdf(3) },
+  ]);
+  const message = await file('plan.eml', Buffer.from(mail));
+  expect(message.laid).toMatchObject({ kind: 'mail', form: {}, attachments: ['book.xlsx', 'plan.pdf'] });
+  const before = await rows(sources);
+  const plan = await layOut(message.id, { attachment: 'plan.pdf' });
+  expect([plan.name, plan.pages.length, plan.laid]).toEqual([
+    'plan.pdf',
+    3,
+    { kind: 'mail', form: { attachment: 'plan.pdf' }, taken: {} },
+  ]);
+  const sheet = await layOut(message.id, { attachment: 'book.xlsx' });
+  // Another form of it is asked of the attachment as of any document.
+  const one = await layOut(sheet.id, { attachment: 'book.xlsx', sheets: ['Plan'] });
+  expect([sheet.name, sheet.pages.length, one.name, one.pages.length]).toEqual(['book.xlsx', 2, 'book.xlsx', 1]);
+  expect(await rows(sources)).toBe(before);
+  const told = (
+    await api()
+      .post(`/api/files/${message.id}/forms`)
+      .send({ form: { attachment: 'gone' } })
+      .expect(422)
+  ).body as Told;
+  expect(told.detail).toContain('it has no attachment “gone”');
+});
+
+test('attachments in a series are files of their own, and stay what they are when its set-up changes', async () => {
+  const mail = mailFile({ plain: 'x' }, [{ type: 'text/csv', name: 'seats.csv', bytes: Buffer.from('hall,seats') }]);
+  const message = await file('seats.eml', Buffer.from(mail));
+  const seats = await layOut(message.id, { attachment: 'seats.csv' });
+  const setup = { version: 1, documents: [{ file: '*', form: {} }], copies: 2 };
+  const { id: printerId } = ((await api().get('/api/printers')).body as { id: string }[])[0]!;
+  const { id } = (await api().post('/api/series').send({ title: 'Mail', setup, printerId })).body as SeriesRecord;
+  await api()
+    .post(`/api/series/${id}/rows`)
+    .send({ files: [{ name: 'seats.eml: seats.csv', file: seats.id }] })
+    .expect(200);
+  const changed = { ...setup, copies: 5 };
+  await api().put(`/api/series/${id}`).send({ setup: changed }).expect(200);
+  const { rows: now } = (await api().get(`/api/series/${id}`)).body as SeriesRecord;
+  expect(now[0]!.ticket).toMatchObject({
+    copies: 5,
+    documents: [{ file: seats.id, form: { attachment: 'seats.csv' } }],
+  });
+  expect(now[0]!.changed).toBe(false);
 });
 
 test('the files of a series follow its set-up', async () => {

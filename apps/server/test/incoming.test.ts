@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import { pwgRaster, type Drawn } from '../../../packages/pdf/test/intake/pwg-raster';
 import { embeddedPictures } from '../../../packages/pdf/test/poppler';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
+import { mailFile } from '../../../packages/typeset/test/make-mail';
 import { AskedDesk, format, integer, keyword, name } from './asked-desk';
 
 /** What other programs print to the Desk, and what becomes of it. */
@@ -152,6 +153,25 @@ test('pictures and texts are taken, by what they say they are or by what is in t
   expect((await desk.post(desk.message(OPERATIONS.printJob, unknown), numberedPdf(1))).code).toBe(
     STATUS.documentFormatNotSupported,
   );
+});
+
+test('a mail and what is attached to it are documents of one job', async () => {
+  const mail = mailFile({ plain: 'see below' }, [
+    { type: 'application/pdf', name: 'plan.pdf', bytes: numberedPdf(3) },
+    { type: 'text/csv', name: 'seats.csv', bytes: Buffer.from('hall,seats') },
+  ]);
+  const { code } = await desk.post(
+    desk.message(OPERATIONS.printJob, { 'job-name': name('Mail'), 'document-format': format('message/rfc822') }, {}),
+    mail,
+  );
+  expect(code).toBe(STATUS.ok);
+  const { ticket } = await desk.jobNamed('Mail');
+  expect(ticket.documents.map(({ form }) => form)).toEqual([
+    {},
+    { attachment: 'plan.pdf' },
+    { attachment: 'seats.csv' },
+  ]);
+  expect(new Set(ticket.documents.map(({ file }) => file)).size).toBe(3);
 });
 
 test('20 pages of PWG Raster, compressed, lie on the Desk pixel by pixel as they were sent', async () => {

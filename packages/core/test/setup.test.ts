@@ -161,3 +161,17 @@ test('pages that fit one document alone are asked for, and answered', () => {
   expect(answered.routes.map(({ pages }) => pages)).toEqual(['1, 2:1', 'last']);
   expect(openSelections(withSelection(setup, { of: 'documents', at: 0 }, '3-5'))).toHaveLength(2);
 });
+
+test('what came attached to a mail stays so whatever set-up is given to it, and a set-up keeps nothing of it', () => {
+  const attached = (id: string, attachment: string) => ({ id, laid: { form: { attachment, fit: 'page' } as const } });
+  const setup = setupOf(ticket({ documents: [{ file: 'f', form: { attachment: 'old.xlsx', fit: 'width' } }] }));
+  expect(setup.documents).toMatchObject([{ file: '*', form: { fit: 'width' } }]);
+  const given = applySetup(setup, ['mail', attached('mail', 'plan.pdf'), attached('mail', 'seats.csv')]);
+  expect(given.documents.map(({ file, form }) => [file, form])).toEqual([
+    ['mail', { fit: 'width' }],
+    ['mail', { fit: 'width', attachment: 'plan.pdf' }],
+    ['mail', { fit: 'width', attachment: 'seats.csv' }],
+  ]);
+  // Documents that differ in nothing but what they are attached as are read alike.
+  expect(setupOf(given).documents).toMatchObject([{ file: '*', form: { fit: 'width' } }]);
+});

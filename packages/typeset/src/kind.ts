@@ -1,7 +1,7 @@
 import type { FormKind } from '@foglio/core';
 import { kindOf, type FileKind } from '@foglio/pdf';
 import { isHtml } from './flow/html-text';
-import { isMail, isSavedPage } from './mail/read-mail';
+import { isMail, isSavedPage } from './mail/mail-head';
 import { encodingOf, lettersOf } from './text/letters';
 
 /** First bytes of a ZIP file that holds anything (PKWARE's appnote, 4.3.7), and of a compound file (MS-CFB, 2.2). */

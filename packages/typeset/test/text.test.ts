@@ -44,7 +44,6 @@ test.each<[string, readonly number[], string]>([
 
 test.each<[string, Uint8Array, string | null]>([
   ['nothing', new Uint8Array(), null],
-  ['a packed letter', letters('PK\u0003\u0004 a letter'), null],
   ['a program for a printer', letters('%!PS-Adobe-3.0\n'), null],
   ['a word processor’s text', letters('{\\rtf1 hello}'), null],
   ['a PDF after a banner', letters('banner\n%PDF-1.7'), 'pdf'],

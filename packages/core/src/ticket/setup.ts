@@ -33,7 +33,8 @@ export function entryFor<T extends Pick<Entry, 'file' | 'form'>>(entry: T, file:
 export function setupOf(ticket: Ticket): Ticket {
   const { documents: named } = ticket;
   const documents = named.map((one) => entryFor(one, one.file));
-  const isOneFile = documents.every(({ file }) => file === documents[0]?.file);
+  const sources = new Set(named.map(({ file, form }) => `${form.attachment ?? ''} ${file}`));
+  const isOneFile = sources.size === 1;
   // Who prints a job is not of the set-up.
   const informationSheet = { ...ticket.informationSheet, by: '' };
   if (isOneFile)

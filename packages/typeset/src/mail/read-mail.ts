@@ -1,6 +1,5 @@
-import { createRequire } from 'node:module';
 import { damagedDocument } from '@foglio/pdf';
-import type { Address, Attachment, Email } from 'postal-mime';
+import PostalMime, { type Address, type Attachment, type Email } from 'postal-mime';
 
 /** A mail as it was sent (RFC 5322), its parts decoded (RFC 2045). */
 export interface Mail {
@@ -21,14 +20,11 @@ export interface MailPart {
   readonly id: string | null;
 }
 
-const require = createRequire(import.meta.url);
-
 /** More parts than a person attaches. */
 const MOST_PARTS = 500;
 
 /** @throws PdfError where it cannot be read */
 export async function parseMail(bytes: Uint8Array): Promise<Email> {
-  const { default: PostalMime } = require('postal-mime') as typeof import('postal-mime');
   try {
     return await PostalMime.parse(bytes, { forceRfc822Attachments: true, maxNestingDepth: 50 });
   } catch (error) {
@@ -98,42 +94,4 @@ function nameUnlike(asked: string, taken: ReadonlySet<string>): string {
     const name = count === 1 ? asked : `${stem} (${count})${end}`;
     if (!taken.has(name)) return name;
   }
-}
-
-/** Fields by which a mail is known, whichever comes first (RFC 5322, 3.6; RFC 2045, 4). */
-const FIELDS =
-  /^(from|to|subject|date|message-id|mime-version|received|return-path|delivered-to|x-[\w-]+|reply-to|cc|content-[\w-]+|snapshot-content-location|dkim-signature|arc-[\w-]+|authentication-results)$/i;
-
-/** Fields that no text has by chance. */
-const SURE = /^(message-id|mime-version|received)$/i;
-
-/** Bytes in which a mail shows itself. */
-const BEGINNING = 16_384;
-
-/** Whether a file begins as a mail does; one that is called so needs less to be one. */
-export function isMail(bytes: Uint8Array, name: string): boolean {
-  const names = fieldsOf(bytes).map(([field]) => field);
-  if (names.length === 0 || !FIELDS.test(names[0]!)) return false;
-  const isCalledSo = /\.(eml|mht|mhtml)$/i.test(name);
-  return names.length > 1 && (isCalledSo || names.some((field) => SURE.test(field)));
-}
-
-/** Whether it is a web page that a browser saved with all that it shows (RFC 2557). */
-export const isSavedPage = (bytes: Uint8Array, name: string): boolean =>
-  /\.(mht|mhtml)$/i.test(name) ||
-  fieldsOf(bytes).some(
-    ([field, text]) =>
-      /^snapshot-content-location$/i.test(field) || (/^from$/i.test(field) && /^["<]*saved by/i.test(text)),
-  );
-
-function fieldsOf(bytes: Uint8Array): [name: string, text: string][] {
-  const start = Buffer.from(bytes.buffer, bytes.byteOffset, Math.min(bytes.length, BEGINNING)).toString('latin1');
-  const [head = ''] = start.replace(/^\ufeff|^ï»¿/, '').split(/\r?\n\r?\n/, 1);
-  const fields: [string, string][] = [];
-  for (const line of head.split(/\r?\n/)) {
-    const [, name, text] = /^([\w-]+):\s*(.*)$/.exec(line) ?? [];
-    if (name !== undefined) fields.push([name, text ?? '']);
-    else if (!/^[ \t]/.test(line)) break;
-  }
-  return fields;
 }

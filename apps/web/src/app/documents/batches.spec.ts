@@ -7,7 +7,7 @@ function file(place: string, content = ''): File {
   const made = new File([content], name);
   const bytes = new TextEncoder().encode(content);
   // What the tests' browser leaves out of files.
-  Object.assign(made, { text: async () => content, arrayBuffer: async () => bytes.buffer });
+  Object.assign(made, { text: () => Promise.resolve(content), arrayBuffer: () => Promise.resolve(bytes.buffer) });
   Object.defineProperty(made, 'webkitRelativePath', { value: place });
   return made;
 }

@@ -69,5 +69,5 @@ async function zipped(name: string, files: ReadonlyMap<string, File>): Promise<F
   const entries = await Promise.all(
     [...files].map(async ([path, file]) => [path, new Uint8Array(await file.arrayBuffer())] as const),
   );
-  return new File([zipSync(Object.fromEntries(entries), { level: 0 }) as BlobPart], name, { type: 'application/zip' });
+  return new File([zipSync(Object.fromEntries(entries), { level: 0 })], name, { type: 'application/zip' });
 }

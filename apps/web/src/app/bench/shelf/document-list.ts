@@ -16,11 +16,12 @@ import { Store } from '@ngrx/store';
 import { DOCUMENT_KINDS } from '../../documents/document-kinds';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
+import { LaidLine } from './laid-line';
 
 /** The documents of a job in the order in which they are printed, and what can be done with each. */
 @Component({
   selector: 'fo-document-list',
-  imports: [CdkDrag, CdkDropList, MatIcon, MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger],
+  imports: [CdkDrag, CdkDropList, LaidLine, MatIcon, MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger],
   template: `
     <ol cdkDropList aria-label="Documents" (cdkDropListDropped)="drop($event)">
       @for (document of documents(); track $index; let place = $index) {
@@ -52,6 +53,7 @@ import { benchFeature } from '../../state/bench.state';
         </li>
       }
     </ol>
+    <fo-laid-line [at]="at()" />
     <mat-menu #menu="matMenu">
       <ng-template matMenuContent let-place="place">
         <button mat-menu-item (click)="turn(place)">Turn its pages a quarter clockwise</button>
