@@ -27,8 +27,8 @@ test('a message of plain text: who wrote it to whom, when and about what, and it
   const mail = mailFile({ plain: 'Dear Bo,\n\n  indented <b>not bold</b>\nbest, Ada' });
   const { bytes, laid, remarks } = await take('plan.eml', mail);
   expect(qpdfComplaints(bytes)).toBe('');
-  const [{ width, height }] = pageSizes(bytes) as [{ width: number; height: number }];
-  expect([Math.round(width), Math.round(height)]).toEqual([595, 842]);
+  const [page] = pageSizes(bytes);
+  expect([Math.round(page!.width), Math.round(page!.height)]).toEqual([595, 842]);
   expect(wordsOf(bytes)).toBe(
     'From: Ada Reed <ada@orchestra.example> To: Bo Lind <bo@hall.example>, office@hall.example ' +
       'Sent: Mon, 30 Nov 2026 10:15:00 +0100 Subject: Pläne für den Mai Dear Bo, indented <b>not bold</b> best, Ada',
