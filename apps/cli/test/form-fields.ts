@@ -1,4 +1,5 @@
 import type { Plan } from '@foglio/core';
+import { mailFile } from '../../../packages/typeset/test/make-mail';
 import { p, r, relation, wordFile } from '../../../packages/typeset/test/make-word';
 import { rowsBook, workbook } from '../../../packages/typeset/test/make-workbook';
 
@@ -81,6 +82,13 @@ export function formFields(planOf: PlanOf, write: Write): Record<string, () => P
       write('a.docx', word);
       const without = await planOf([{ file: 'a.docx' }], 'A comment is not printed.\n');
       expect([without.sheets.length, await count('a.docx', word, { comments: true })]).toEqual([1, 2]);
+    },
+    'documents.form.attachment': async () => {
+      const rows = Array.from({ length: 90 }, (_, at) => `player ${at},${at}`).join('\n');
+      write('a.eml', mailFile({ plain: 'x' }, [{ type: 'text/csv', name: 'players.csv', bytes: Buffer.from(rows) }]));
+      const attached = { file: 'a.eml', form: { attachment: 'players.csv' } };
+      const { sheets: all } = await planOf([{ file: 'a.eml' }, attached]);
+      expect([all.length, (await planOf([attached])).sheets.length]).toEqual([3, 2]);
     },
     'documents.form.delimiter': async () => {
       const table = Array.from({ length: 40 }, (_, at) => Array.from({ length: 60 }, () => at).join('|')).join('\n');

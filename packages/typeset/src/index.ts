@@ -1,2 +1,4 @@
-export { lendFrom, serveBrowser, type LendBrowser } from './browser/chromium';
+export { openBrowser, type OpenBrowser } from './browser/chromium';
+export type { LayInBrowser } from './browser/laying';
+export { BrowserGone, layThrough, serveLaying } from './browser/laying-socket';
 export { takeInDocument, type TakenDocument, type TakingIn } from './take-in';

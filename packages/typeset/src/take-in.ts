@@ -1,3 +1,4 @@
+import { setFlagsFromString } from 'node:v8';
 import type { Form, FormKind, LaidOut } from '@foglio/core';
 import {
   finish,
@@ -12,7 +13,7 @@ import {
   type TakenIn,
 } from '@foglio/pdf';
 import { addressOf } from './browser/beside';
-import type { LendBrowser } from './browser/chromium';
+import type { LayInBrowser } from './browser/laying';
 import type { ReadBeside } from './flow/beside-file';
 import { documentKind } from './kind';
 import type { LaidPages } from './laid-pages';
@@ -35,8 +36,8 @@ export interface TakingIn {
   readonly password: string | null;
   /** For lines that tell the day: "2026-11-30". */
   readonly today: string;
-  /** The browser that lays out flowing documents; left out, one is started for this document alone. */
-  readonly lendBrowser?: LendBrowser;
+  /** What has a browser lay out flowing documents; left out, one is started for this document alone. */
+  readonly lay?: LayInBrowser;
   /** What stands beside its file, by its path from there, where anything can. */
   readonly readBeside?: ReadBeside;
   /** Told the first pages of what takes long, before the whole. */
@@ -147,6 +148,12 @@ interface ReadTables {
   readonly isWhole: boolean;
 }
 
+/**
+ * From here on the engine collects garbage before it is a seventh of what is alive, and not once it is as much: a hundred thousand rows
+ * take a tenth more time and a third less memory. What is read so long is the last that its process does.
+ */
+const collectOften = (): void => setFlagsFromString('--heap-growing-percent=15');
+
 /** Lays tables out; of long ones the beginning first, where somebody waits for it. */
 async function layOutRead(
   read: (most: number) => ReadTables | Promise<ReadTables>,
@@ -160,6 +167,7 @@ async function layOutRead(
     layOutTables(beginning, tables, { file: name, outlined, most: FIRST_PAGES });
     const made = await takeInMade({ bytes: await finish(beginning), remarks: [] });
     await begun({ ...made, laid: { ...laid, unfinished: { trouble: null } } });
+    collectOften();
   }
   const { tables, laid, remarks } = first?.isWhole ? first : await read(Infinity);
   const document = await newDocument();

@@ -1,7 +1,6 @@
 import spec from 'commonmark-spec';
 import { navigationByQpdf, pageSizes, pageTexts, qpdfComplaints } from '../../pdf/test/poppler';
-import { lendFrom, serveBrowser } from '../src';
-import { printPage } from '../src/browser/print-page';
+import { openBrowser } from '../src';
 import { markdownBody } from '../src/flow/markdown';
 import { readPage } from '../src/flow/page-tree';
 import { browserForAll } from './lend';
@@ -97,20 +96,18 @@ test('every example of CommonMark reads in its order', async () => {
   }));
   expect(examples).toHaveLength(652);
   const sections = examples.map(({ ours }) => `<section>${ours}</section>`);
-  const { close, endpoint } = await serveBrowser();
+  const browser = await openBrowser();
   try {
-    const lent = await lendFrom(endpoint)();
     const style =
       'section{break-before:page;min-height:1px;contain:paint}ol,ul{list-style:none}*{font:10pt Carlito,sans-serif}textarea{field-sizing:content}';
     const html = `<!doctype html><meta charset="utf-8"><style>${style}</style>${sections.join('')}`;
-    const { bytes } = await printPage(lent, { html, width: 640 });
+    const { bytes } = await browser.lay({ kind: 'page', document: { html, width: 640 } });
     const pages = pageTexts(bytes).map(bare);
     expect(pages).toHaveLength(examples.length);
     expect(
       examples.flatMap(({ meant, number }, at) => (pages[at] === meant ? [] : [[number, pages[at], meant]])),
     ).toEqual([]);
-    await lent.giveBack();
   } finally {
-    await close();
+    await browser.close();
   }
 });

@@ -199,12 +199,29 @@ test.each<[string, HandWritten, string]>([
     },
     'A picture of a form that only its own program draws is not printed.',
   ],
+  [
+    'a drawn shape',
+    { body: '<w:p><w:r><w:pict><v:rect style="width:9pt;height:9pt"/></w:pict></w:r></w:p>' },
+    'A drawn shape is not printed.',
+  ],
   ['another document', { body: '<w:altChunk r:id="x"/>' }, 'Another document within it is not printed.'],
   ['macros', { body: p('x'), parts: { 'vbaProject.bin': new Uint8Array([1]) } }, 'It holds macros; they were not run.'],
 ])('%s is told', async (_what, word, told) => {
   const { bytes, remarks } = await laidOut(word);
   expect(qpdfComplaints(bytes)).toBe('');
   expect(remarks).toEqual([told]);
+});
+
+test('boxes of a form, ticked and not', async () => {
+  const box = (said: string): string =>
+    `<w:r><w:fldChar w:fldCharType="begin"><w:ffData><w:checkBox>${said}</w:checkBox></w:ffData></w:fldChar></w:r><w:r><w:instrText> FORMCHECKBOX </w:instrText></w:r><w:r><w:fldChar w:fldCharType="end"/></w:r>`;
+  const body = `<w:p>${box('<w:default w:val="0"/>')}${r(' no ')}${box('<w:default w:val="0"/><w:checked/>')}${r(' yes')}</w:p>`;
+  expect(await textOf({ body })).toBe('☐ no ☒ yes');
+});
+
+test('fonts that are not here are named, unless others are as wide', async () => {
+  const body = `<w:p>${r('a', '<w:rFonts w:ascii="Garamond"/>')}</w:p><w:p>${r('b', '<w:rFonts w:ascii="Calibri"/>')}</w:p>`;
+  expect((await laidOut({ body })).remarks).toEqual(['Not here, and others stand in their place: Garamond.']);
 });
 
 describe('hostile files', () => {

@@ -1,19 +1,27 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { PdfError } from '@foglio/pdf';
-import { serveBrowser } from '@foglio/typeset';
+import { openBrowser, serveLaying } from '@foglio/typeset';
 import type { BrowserReport } from './browser-keeper';
 
 /**
- * Runs in a process of its own: the one browser that lays documents out, kept warm. Workers reach it at an address that
- * nobody can guess; each document has a context of its own in it, which ends with its worker.
+ * Runs in a process of its own: the one browser that lays documents out, kept warm, and what tells it how. Workers reach it at
+ * a socket in a folder that is theirs alone; each document has a context of its own in it, which ends with its worker.
  */
 const report = (what: BrowserReport): boolean | undefined => process.send?.(what);
 
+const folder = mkdtempSync(join(tmpdir(), 'foglio-browser-'));
+process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => process.exit(1));
 // The server is gone: nobody prints.
 process.once('disconnect', () => process.exit(1));
 try {
-  const { endpoint, ended } = await serveBrowser();
+  const browser = await openBrowser();
+  const endpoint = join(folder, 'socket');
+  await serveLaying(endpoint, browser);
   report({ endpoint });
-  await ended;
+  await browser.ended;
   process.exit(0);
 } catch (error) {
   if (!(error instanceof PdfError)) throw error;

@@ -3,7 +3,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
 import { momentOf } from '@foglio/core';
 import { getReady, impose, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
-import { lendFrom, takeInDocument, type LendBrowser, type TakenDocument } from '@foglio/typeset';
+import { BrowserGone, layThrough, takeInDocument, type LayInBrowser, type TakenDocument } from '@foglio/typeset';
 import type { BrowserReport } from './browser-keeper';
 import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 
@@ -47,7 +47,7 @@ async function work(request: PdfRequest): Promise<void> {
       };
       const begun = (beginning: TakenDocument) =>
         tell('begun', beginning, `${request.target}.begun`).then(() => undefined);
-      const how = { ...request, today, lendBrowser, ...(request.first ? { begun } : {}) };
+      const how = { ...request, today, lay, ...(request.first ? { begun } : {}) };
       const navigation = await tell('taken-in', await takeInDocument(source, how), request.target);
       await wait(ANSWER_FIRST_MS);
       return report({ kind: 'navigation', navigation: await navigation() });
@@ -71,12 +71,13 @@ async function work(request: PdfRequest): Promise<void> {
 }
 
 /** The server's browser, which it starts where none runs yet; where that has just ended, the next one. */
-const lendBrowser: LendBrowser = async () => {
+const lay: LayInBrowser = async (work) => {
   const first = await askForBrowser(null);
   try {
-    return await lendFrom(first)();
-  } catch {
-    return lendFrom(await askForBrowser(first))();
+    return await layThrough(first)(work);
+  } catch (error) {
+    if (!(error instanceof BrowserGone)) throw error;
+    return layThrough(await askForBrowser(first))(work);
   }
 };
 

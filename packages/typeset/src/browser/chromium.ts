@@ -1,18 +1,11 @@
 import { existsSync } from 'node:fs';
 import { programMissing } from '@foglio/pdf';
-import type { Browser, LaunchOptions } from 'playwright-core';
+import type { LaunchOptions } from 'playwright-core';
+import type { BrowserWork, LayInBrowser } from './laying';
+import type { PrintedPage } from './print-page';
 
 /** Where Debian's packages put it; the one without windows starts in half the time. */
 const PROGRAMS = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'];
-
-/** A browser that lays documents out, and what is to be done once one is through with it. */
-export interface LentBrowser {
-  readonly browser: Browser;
-  readonly giveBack: () => Promise<void>;
-}
-
-/** @throws PdfError `program-missing` where there is none */
-export type LendBrowser = () => Promise<LentBrowser>;
 
 /**
  * How it is started: without a network of any kind, whatever a document asks for.
@@ -38,37 +31,35 @@ function chromiumOptions(): LaunchOptions {
   };
 }
 
-/** Starts a browser for one document, and ends it after that. */
-export const lendOwnBrowser: LendBrowser = async () => {
-  const { chromium } = await import('playwright-core');
-  const browser = await chromium.launch(chromiumOptions());
-  return { browser, giveBack: () => browser.close() };
-};
-
-/** Uses a browser that runs already. @param endpoint where it is reached */
-export const lendFrom =
-  (endpoint: string): LendBrowser =>
-  async () => {
-    const { chromium } = await import('playwright-core');
-    const browser = await chromium.connect(endpoint);
-    return { browser, giveBack: () => browser.close() };
-  };
-
-/** A browser that others use until it ends. */
-export interface ServedBrowser {
-  /** An address that nobody can guess, on this machine alone. */
-  readonly endpoint: string;
+/** A browser that lays documents out, one beside the other, until it ends. */
+export interface OpenBrowser {
+  /** @param given where nobody waits for it any more, what is done is given up */
+  readonly lay: (work: BrowserWork, given?: AbortSignal) => Promise<PrintedPage>;
   readonly ended: Promise<void>;
   readonly close: () => Promise<void>;
 }
 
-/** Starts a browser for many documents. @throws PdfError `program-missing` */
-export async function serveBrowser(): Promise<ServedBrowser> {
+/** Starts a browser. @throws PdfError `program-missing` */
+export async function openBrowser(): Promise<OpenBrowser> {
+  const options = chromiumOptions();
   const { chromium } = await import('playwright-core');
-  const server = await chromium.launchServer({ ...chromiumOptions(), host: '127.0.0.1' });
+  const browser = await chromium.launch(options);
   return {
-    endpoint: server.wsEndpoint(),
-    ended: new Promise((resolve) => void server.once('close', () => resolve())),
-    close: () => server.close(),
+    lay: async (work, given = new AbortController().signal) =>
+      work.kind === 'page'
+        ? (await import('./print-page')).printPage({ browser, given }, work.document)
+        : (await import('./print-word')).printWord({ browser, given }, work.document),
+    ended: new Promise((resolve) => void browser.once('disconnected', () => resolve())),
+    close: () => browser.close(),
   };
 }
+
+/** Starts a browser for one document, and ends it after that. */
+export const layAlone: LayInBrowser = async (work) => {
+  const browser = await openBrowser();
+  try {
+    return await browser.lay(work);
+  } finally {
+    await browser.close();
+  }
+};

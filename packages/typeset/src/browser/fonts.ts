@@ -20,6 +20,33 @@ const ALIKE: readonly (readonly [names: readonly string[], family: FamilyName])[
   [['Cambria', 'Caladea'], 'caladea'],
 ];
 
+/** What stands in for fonts of other widths, by how their letters are made (common practice). */
+const LIKE: readonly (readonly [names: readonly string[], family: FamilyName])[] = [
+  [
+    [
+      'Verdana',
+      'Tahoma',
+      'Segoe UI',
+      'Trebuchet MS',
+      'Century Gothic',
+      'Gill Sans MT',
+      'Open Sans',
+      'Roboto',
+      'Franklin Gothic Book',
+    ],
+    'arimo',
+  ],
+  [
+    ['Georgia', 'Garamond', 'Book Antiqua', 'Palatino Linotype', 'Century', 'Century Schoolbook', 'Baskerville'],
+    'tinos',
+  ],
+  [['Consolas', 'Lucida Console', 'Menlo', 'Monaco'], 'cousine'],
+];
+
+/** Whether a font is here, or one that is alike in width. */
+export const hasAlike = (name: string): boolean =>
+  ALIKE.some(([names]) => names.some((one) => one.toLowerCase() === name.toLowerCase()));
+
 const CUTS = [
   [400, 'normal'],
   [400, 'italic'],
@@ -34,7 +61,8 @@ const rangesOf = (family: FamilyName): Ranges => require(`@fontsource/${family}/
 let css: string | undefined;
 
 /** Style that gives documents the fonts they name; a browser fetches only what it needs of them. */
-export const fontFaces = (): string => (css ??= ALIKE.flatMap(([names, family]) => facesOf(names, family)).join('\n'));
+export const fontFaces = (): string =>
+  (css ??= [...ALIKE, ...LIKE].flatMap(([names, family]) => facesOf(names, family)).join('\n'));
 
 function facesOf(names: readonly string[], family: FamilyName): string[] {
   const ranges = rangesOf(family);

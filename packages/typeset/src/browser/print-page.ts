@@ -1,9 +1,8 @@
-import type { Page, Route } from 'playwright-core';
+import type { Browser, Page, Route } from 'playwright-core';
 import { tooMuch, withOutline, type NamedHeading } from '@foglio/pdf';
 import { HOME } from './address';
 import { besideAt, type AllBeside } from './beside';
 import { fontFile } from './fonts';
-import type { LentBrowser } from './chromium';
 
 /** A document as a browser lays it out. */
 export interface WebDocument {
@@ -27,6 +26,8 @@ export interface PrintedPage {
   readonly refused: readonly string[];
   /** Tables that were made smaller. */
   readonly fitted: number;
+  /** Fonts of a text document in whose place stand others of other widths. */
+  readonly otherFonts?: readonly string[];
 }
 
 /** A document that has not come to rest by then never does, in milliseconds. */
@@ -40,15 +41,21 @@ export const PRINTING_MS = 40_000;
  *
  * @throws PdfError `too-much` where it takes too long
  */
-export function printPage(lent: LentBrowser, document: WebDocument): Promise<PrintedPage> {
+export function printPage(within: Within, document: WebDocument): Promise<PrintedPage> {
   const { backgrounds = false, fitsTables = false } = document;
-  return inPage(lent, document, async (page, refused) => {
+  return inPage(within, document, async (page, refused) => {
     const fitted = fitsTables ? await inTime(page.evaluate(fitTables), LOADING_MS) : 0;
     const headings = await inTime(page.evaluate(nameHeadings), LOADING_MS);
     // Its own outline needs tags, which make a large table twenty times larger and slower.
     const bytes = await inTime(page.pdf({ preferCSSPageSize: true, printBackground: backgrounds }), PRINTING_MS);
     return { bytes: await withOutline(new Uint8Array(bytes), headings), refused: [...refused], fitted };
   });
+}
+
+/** A browser, and whether anybody still waits for what it does. */
+export interface Within {
+  readonly browser: Browser;
+  readonly given: AbortSignal;
 }
 
 /** What a page of the browser begins with. */
@@ -70,7 +77,7 @@ interface Beginning {
  * @throws PdfError `too-much`
  */
 export async function inPage<T>(
-  { browser }: LentBrowser,
+  { browser, given }: Within,
   { html, width, media = 'print', address = HOME, beside = new Map(), runs = false }: Beginning,
   use: (page: Page, refused: ReadonlySet<string>) => Promise<T>,
 ): Promise<T> {
@@ -82,6 +89,8 @@ export async function inPage<T>(
     viewport: { width, height: Math.round(width * Math.SQRT2) },
   });
   const refused = new Set<string>();
+  const giveUp = (): void => void context.close().catch(() => undefined);
+  given.addEventListener('abort', giveUp);
   try {
     const page = await context.newPage();
     await page.route('**/*', (route) => answer(route, { html, address, beside, refused }));
@@ -93,6 +102,7 @@ export async function inPage<T>(
     if (!browser.isConnected()) throw tooMuch('memory');
     throw error;
   } finally {
+    given.removeEventListener('abort', giveUp);
     await context.close().catch(() => undefined);
   }
 }

@@ -6,12 +6,11 @@ import { sayNumber } from '../word/number-forms';
 import type { WordDocument } from '../word/read-word';
 import type { HeadKind, WordSection } from '../word/word-section';
 import { arrangePieces, leaveBlank, measureHeads, settlePages, type PlaceInPage } from './arrange-word';
-import type { LentBrowser } from './chromium';
 import { fillFields, layHeads, type HeadedPage, type NumbersInPage } from './head-word';
 import { placeFootNotes } from './foot-notes';
 import { makePieces } from './lay-word';
-import { fontFaces } from './fonts';
-import { inTime, inPage, PRINTING_MS, LOADING_MS, type PrintedPage } from './print-page';
+import { fontFaces, hasAlike } from './fonts';
+import { inTime, inPage, PRINTING_MS, LOADING_MS, type PrintedPage, type Within } from './print-page';
 import { setLines, setTabs } from './set-word';
 
 const require = createRequire(import.meta.url);
@@ -40,9 +39,9 @@ const STYLE =
  *
  * @throws PdfError `too-much` where it takes too long
  */
-export function printWord(lent: LentBrowser, word: WordDocument): Promise<PrintedPage> {
+export function printWord(within: Within, word: WordDocument): Promise<PrintedPage> {
   const html = EMPTY(fontFaces() + STYLE);
-  return inPage(lent, { html, width: 800, runs: true }, async (page, refused) => {
+  return inPage(within, { html, width: 800, runs: true }, async (page, refused) => {
     const step = <T>(work: Promise<T>, ms = LOADING_MS): Promise<T> => inTime(work, ms);
     const print = async (): Promise<Uint8Array> =>
       new Uint8Array(await step(page.pdf({ preferCSSPageSize: true, printBackground: true }), PRINTING_MS));
@@ -62,7 +61,7 @@ export function printWord(lent: LentBrowser, word: WordDocument): Promise<Printe
     await step(page.evaluate(arrangePieces, { sections, titles: { comments: 'Comments' } }));
     await step(page.evaluate('document.fonts.ready.then(() => undefined)'));
     const { tabEvery } = word;
-    const fitted = await step(page.evaluate(setLines, undefined));
+    const { fitted, fonts } = await step(page.evaluate(setLines, undefined));
     await step(page.evaluate(setTabs, { tabEvery, within: 'body' }));
     const rooms = await roomsOf(page, word.sections);
     const heights = word.sections.map(({ height }, at) => ({
@@ -95,7 +94,12 @@ export function printWord(lent: LentBrowser, word: WordDocument): Promise<Printe
       bytes = await withPagesUnder(bytes, await print());
     }
     const headings = places.filter(({ level }) => level > 0);
-    return { bytes: await withOutline(bytes, headings), refused: [...refused], fitted };
+    return {
+      bytes: await withOutline(bytes, headings),
+      refused: [...refused],
+      fitted,
+      otherFonts: fonts.filter((name) => !hasAlike(name) && !word.fonts.includes(name)),
+    };
   });
 }
 

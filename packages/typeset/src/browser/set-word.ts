@@ -5,9 +5,9 @@ import type { WordWindow } from './lay-word';
  * Runs in the browser, once a text document's fonts are there: lines as high as their fonts have them, room between paragraphs, and
  * what is too wide.
  *
- * @returns how many tables were made smaller
+ * @returns how many tables were made smaller, and the fonts that are asked for
  */
-export function setLines(): number {
+export function setLines(): { readonly fitted: number; readonly fonts: readonly string[] } {
   const page = globalThis as unknown as WordWindow;
   const { document } = page;
   const POINTS = 72 / 96;
@@ -79,7 +79,8 @@ export function setLines(): number {
     fitted += 1;
     table.style.setProperty('zoom', String((right - left) / width));
   }
-  return fitted;
+  const fonts = [...natural.keys()].map((family) => family.split(',')[0]!.replace(/["']/g, '').trim());
+  return { fitted, fonts: [...new Set(fonts)] };
 }
 
 /**

@@ -1,8 +1,9 @@
 import type { Form, LaidOut } from '@foglio/core';
 import { HOME } from '../browser/address';
-import { lendOwnBrowser, type LendBrowser } from '../browser/chromium';
+import { layAlone } from '../browser/chromium';
+import type { LayInBrowser } from '../browser/laying';
 import type { AllBeside, Beside } from '../browser/beside';
-import { printPage, type WebDocument } from '../browser/print-page';
+import type { WebDocument } from '../browser/print-page';
 import type { LaidPages } from '../laid-pages';
 import { besideOf, type ReadBeside } from './beside-file';
 
@@ -11,7 +12,7 @@ export interface Flowing {
   /** Of its file. */
   readonly name: string;
   readonly form: Form;
-  readonly lendBrowser?: LendBrowser;
+  readonly lay?: LayInBrowser;
   /** What it shows and has with it. */
   readonly beside?: AllBeside;
   /** Where it was, for what it asks for from there. */
@@ -40,15 +41,10 @@ export async function layOutFlowing(
 export async function printFlowing(
   document: WebDocument,
   laid: LaidOut,
-  { lendBrowser = lendOwnBrowser }: Pick<Flowing, 'lendBrowser'>,
+  { lay = layAlone }: Pick<Flowing, 'lay'>,
 ): Promise<LaidPages> {
-  const lent = await lendBrowser();
-  try {
-    const { bytes: made, refused, fitted } = await printPage(lent, document);
-    return { bytes: made, laid, remarks: [...remarksOnFitted(fitted), ...remarksOnRefused(refused)] };
-  } finally {
-    await lent.giveBack();
-  }
+  const { bytes, refused, fitted } = await lay({ kind: 'page', document });
+  return { bytes, laid, remarks: [...remarksOnFitted(fitted), ...remarksOnRefused(refused)] };
 }
 
 export const remarksOnFitted = (count: number): string[] =>

@@ -32,6 +32,8 @@ export class TooManyPages extends Error {
 /**
  * Lays tables out one after the other, each on pages of its own and under its name in the outline.
  *
+ * Of long tables the rows are given up as soon as they are drawn: what was drawn takes room itself.
+ *
  * @param document without pages; it is left open
  * @param file as the lines at head and foot name it
  * @param outlined whether the tables are sections by their names
@@ -49,6 +51,7 @@ export function layOutTables(
   const parted = tables.map((table): Parted[number] => part(table, measure));
   const count = parted.reduce((sum, { pages }) => sum + pages.length, 0);
   if (count > MOST_PAGES) throw new TooManyPages(count);
+  const small = remarksOnSize(parted);
   let number = 0;
   for (const { indexed, pages } of parted) {
     const { table } = indexed;
@@ -66,11 +69,12 @@ export function layOutTables(
         '&F': file,
       });
       pen.flush();
+      giveUpRows(indexed, page, pages[at + 1]);
     }
   }
   return {
     pages: count,
-    remarks: [...remarksOnSize(parted), ...remarksOnCut(parted), ...remarksOnLetters(typefaces.missing)],
+    remarks: [...small, ...remarksOnCut(parted), ...remarksOnLetters(typefaces.missing)],
   };
 }
 
@@ -88,6 +92,16 @@ function part(table: Table, measure: Measure): Parted[number] {
       pages: areasOf(way).flatMap((area) => pagesOfArea(way, area, merges, measure)),
     }))
     .reduce((best, one) => (one.pages.length < best.pages.length ? one : best));
+}
+
+/** What stands on a page, and on no later one. */
+function giveUpRows({ table, rows }: Indexed, page: TablePage, next: TablePage | undefined): void {
+  const [from, to] = table.setup.titleRows ?? [0, -1];
+  const last = page.rows.at(-1)?.at ?? 0;
+  // A page that begins further up shows rows again, with other columns.
+  const goesOn = next?.rows.every(({ at }) => at > last || (at >= from && at <= to));
+  if (next && (!goesOn || table.setup.downFirst)) return;
+  for (const { at } of page.rows) if (at < from || at > to) rows.get(at)?.cells.splice(0);
 }
 
 type Fields = Readonly<Record<string, string | number>>;

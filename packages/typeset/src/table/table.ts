@@ -18,7 +18,8 @@ export interface Row {
   readonly height: number | null;
   /** Its height is kept even where its text needs more. */
   readonly isFixed: boolean;
-  readonly cells: readonly Cell[];
+  /** Given up once they are drawn. */
+  readonly cells: Cell[];
 }
 
 export interface Cell {

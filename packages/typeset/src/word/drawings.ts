@@ -54,6 +54,9 @@ export function pictOf(node: XmlNode, story: Story): Drawn {
   const boxes = boxesIn(node, 'v:textbox');
   leftOut.add('box', boxes.length);
   const shapes = [...allIn(node, 'v:shape'), ...allIn(node, 'v:rect')];
+  const isDrawn = (shape: XmlNode): boolean =>
+    elementsOf(shape).some(({ name }) => ['v:imagedata', 'v:textbox', 'v:textpath'].includes(name));
+  leftOut.add('shape', shapes.filter((shape) => !isDrawn(shape)).length);
   const pictures = shapes.flatMap((shape): Picture[] => {
     const image = childOf(shape, 'v:imagedata');
     if (!image) return [];

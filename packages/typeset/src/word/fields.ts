@@ -1,4 +1,4 @@
-import { element, elementsOf, lettersIn, type XmlNode } from '../office/tree';
+import { element, elementsOf, findIn, isOn, lettersIn, type XmlNode } from '../office/tree';
 import { mark, type PageField } from './marks';
 import type { Story } from './reading';
 
@@ -61,13 +61,19 @@ const shown = (field: PageField, like: XmlNode | undefined): XmlNode[] => [
   ]),
 ];
 
+/** Whether the box of a form is ticked, or is unless somebody changes it (ISO/IEC 29500-1, 17.16.7). */
+function isTicked(node: XmlNode): boolean {
+  const box = findIn(node, 'w:checkBox');
+  return isOn(box, 'w:checked') ?? isOn(box, 'w:default') ?? false;
+}
+
 /** What a character of a field does. @param properties of its run @returns what is shown in its place */
 export function fieldCharacter(node: XmlNode, properties: XmlNode | undefined, { fields }: Story): XmlNode[] {
   const like = element('w:r', {}, properties ? [properties] : []);
   const current = fields.at(-1);
   switch (node.attributes['w:fldCharType']) {
     case 'begin':
-      fields.push({ instruction: '', isResult: false, isLive: false });
+      fields.push({ instruction: '', isResult: false, isLive: false, isTicked: isTicked(node) });
       return [];
     case 'separate': {
       if (!current) return [];
@@ -79,8 +85,14 @@ export function fieldCharacter(node: XmlNode, properties: XmlNode | undefined, {
     }
     case 'end': {
       const ended = fields.pop();
+      const isSeen = fields.every((one) => one.isResult && !one.isLive);
+      // A box to be ticked shows nothing but itself.
+      if (isSeen && /^\s*FORMCHECKBOX\b/i.test(ended?.instruction ?? '')) {
+        const box = element('w:t', {}, [ended!.isTicked ? '☒' : '☐']);
+        return [{ ...like, children: [...like.children, box] }];
+      }
       const field = ended && !ended.isResult ? pageField(ended.instruction) : null;
-      return field && fields.every((one) => one.isResult && !one.isLive) ? shown(field, like) : [];
+      return field && isSeen ? shown(field, like) : [];
     }
     default:
       return [];

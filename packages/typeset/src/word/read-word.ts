@@ -20,6 +20,8 @@ export interface WordDocument {
   readonly hyphenates: boolean;
   /** Margins change sides on even pages. */
   readonly mirrors: boolean;
+  /** That it brings with it. */
+  readonly fonts: readonly string[];
   /** Points from one tab to the next where none is set. */
   readonly tabEvery: number;
 }
@@ -65,12 +67,19 @@ export function readWord(
       hasEvenHeads: isSet(settings, 'w:evenAndOddHeaders'),
       hyphenates: isSet(settings, 'w:autoHyphenation'),
       mirrors: isSet(settings, 'w:mirrorMargins'),
+      fonts: fontsWithin(word.part('fontTable')?.root),
       tabEvery: pointsOf(valueOf(settings, 'w:defaultTabStop'), 36),
     },
     laid: laidOut('word-processing', asked, { changes, comments }),
     remarks: reading.leftOut.remarks(word.names),
   };
 }
+
+/** Names of fonts that a document brings (ISO/IEC 29500-1, 17.8.3.3 and the like). */
+const fontsWithin = (table: XmlNode | undefined): string[] =>
+  childrenOf(table, 'w:font').flatMap((font) =>
+    elementsOf(font).some(({ name }) => name.startsWith('w:embed')) ? [font.attributes['w:name'] ?? ''] : [],
+  );
 
 const isSet = (settings: XmlNode | undefined, name: string): boolean => {
   const found = childOf(settings, name);

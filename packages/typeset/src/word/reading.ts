@@ -51,4 +51,6 @@ export interface OpenField {
   isResult: boolean;
   /** Whether it is worked out anew, and what it showed last is not. */
   isLive: boolean;
+  /** Of a box in a form. */
+  readonly isTicked: boolean;
 }

@@ -145,7 +145,6 @@ interface ReadSheet {
 
 function readSheet({ name, part, sheet, tail, printArea }: SheetOfFile, basis: SheetBasis): ReadSheet {
   const { form, today, most } = basis;
-  const { rows: raw, isWhole } = sheetRows(part, name, most);
   const uncalculated: string[] = [];
   let hasTurned = false;
   const toRow = ({ number, height, isFixed, isHidden, cells }: RawRow): Row => {
@@ -160,7 +159,7 @@ function readSheet({ name, part, sheet, tail, printArea }: SheetOfFile, basis: S
     });
     return { number, height, isFixed, cells: shown };
   };
-  const rows = raw.map(toRow);
+  const { rows, isWhole } = sheetRows(part, name, most, toRow);
   const merges = ((sheet.model as { merges?: readonly string[] }).merges ?? []).flatMap((one) => rangeOf(one) ?? []);
   const last = rows.reduce((most, { cells }) => Math.max(most, cells.at(-1)?.column ?? 0), 0);
   const right = merges.reduce((most, area) => Math.max(most, area.right), last);

@@ -29,14 +29,20 @@ export interface RawRow {
 const MOST_CELLS = 3_000_000;
 
 /**
- * The rows of a sheet in order.
+ * The rows of a sheet in order, each made into what is kept of it as soon as it is read: as its file has them, a hundred thousand
+ * of them take as much memory again.
  *
  * @param most rows that are read
  * @returns them, and whether these are all
  * @throws PdfError where it cannot be read, or holds too much
  */
-export function sheetRows(part: Uint8Array, name: string, most: number): { rows: RawRow[]; isWhole: boolean } {
-  const rows: RawRow[] = [];
+export function sheetRows<T>(
+  part: Uint8Array,
+  name: string,
+  most: number,
+  keep: (row: RawRow) => T,
+): { rows: T[]; isWhole: boolean } {
+  const rows: T[] = [];
   let count = 0;
   let row = emptyRow(0);
   let cell: { -readonly [Key in keyof RawCell]: RawCell[Key] } | null = null;
@@ -76,7 +82,7 @@ export function sheetRows(part: Uint8Array, name: string, most: number): { rows:
         row.cells.push(cell);
         cell = null;
       }
-      if (element === 'row') rows.push(row);
+      if (element === 'row') rows.push(keep(row));
     },
   });
   return { rows, isWhole };
