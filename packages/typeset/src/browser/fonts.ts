@@ -13,7 +13,7 @@ const PARTS = ['latin', 'latin-ext', 'greek', 'cyrillic', 'hebrew', 'vietnamese'
 
 /** Fonts that documents name and nobody may ship, and what is alike in width, letter by letter (common practice). */
 const ALIKE: readonly (readonly [names: readonly string[], family: FamilyName])[] = [
-  [['Calibri', 'Carlito', 'Aptos'], 'carlito'],
+  [['Calibri', 'Calibri Light', 'Carlito', 'Aptos', 'Aptos Display'], 'carlito'],
   [['Arial', 'Helvetica', 'Liberation Sans', 'Arimo'], 'arimo'],
   [['Times New Roman', 'Times', 'Liberation Serif', 'Tinos'], 'tinos'],
   [['Courier New', 'Courier', 'Liberation Mono', 'Cousine'], 'cousine'],
