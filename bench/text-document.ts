@@ -15,7 +15,7 @@ const LINE =
   'The spring season brings eleven concerts in four halls, and every one of them needs programmes, tickets and a plan of the seats in time. ';
 
 /** Paragraphs that fill a page with their heading and a note. */
-const ON_A_PAGE = 9;
+const ON_A_PAGE = 7;
 
 /**
  * A report as an office writes it: headings, justified paragraphs, a note on every page, head and foot with page numbers.

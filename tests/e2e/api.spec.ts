@@ -55,6 +55,7 @@ test('every operation of the API answers as the OpenAPI description says, which 
     Buffer.from('name,fee\nReed,3\n'),
   );
   await ask('POST', `/api/files/${table}/forms`, { form: { gridLines: false } });
+  await ask('DELETE', `/api/files/${table}/forms`);
 
   const news = new WebSocket(`${world.base.replace('http', 'ws')}/api/news`);
   news.on('message', (told: Buffer) => api.hold('GET', '/api/news', 101, 'application/json', told));

@@ -82,13 +82,13 @@ test('of several files one that is refused does not keep the others from being t
   await page.goto(world.base);
   await page.getByLabel(DROP).setInputFiles([at('letter.doc'), at('notes.txt')]);
   await expect(page.getByRole('alert')).toContainText(
-    'letter.doc: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, Markdown and plain text',
+    'letter.doc: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text',
   );
   await page.getByRole('link', { name: /notes/ }).click();
   await expect(page.getByText('1 of 1 printed')).toBeVisible();
   await page.getByLabel('Add a document to this job').setInputFiles([at('letter.doc'), at('list.txt')]);
   await expect(page.getByRole('alert')).toContainText(
-    'letter.doc: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, Markdown and plain text',
+    'letter.doc: Foglio takes PDF, pictures (PNG, JPEG, TIFF), workbooks (.xlsx), text documents (.docx), CSV, web pages, mail (.eml), Markdown and plain text',
   );
   await expect(page.getByRole('button', { name: '2. list.txt' })).toBeVisible();
 });

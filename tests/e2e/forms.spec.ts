@@ -156,7 +156,23 @@ test('an answer that comes late: it is said, nothing is sent meanwhile, and who 
   await expect(bench.tally.getByRole('button', { name: /^Send/ })).toBeEnabled();
 });
 
-test('a letter with an annex on its side: two-sided, the first page on letterhead, the annex turned to be read', async ({
+test('a long table: how far it is, stopped by a press, and laid out after all in another form', async ({
+  quietPage: page,
+  world,
+}) => {
+  const bench = new BenchPage(page, world);
+  const rows = Array.from({ length: 80_000 }, (_, at) => `member ${at},${at},viola,Hohenfels`).join('\n');
+  await page.goto(world.base);
+  const dropped = { name: 'members.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) };
+  await page.getByLabel(DROP).setInputFiles(dropped);
+  await expect(page.getByText(/^[\d,]+ of [\d,]+ pages$/)).toBeVisible({ timeout: 30_000 });
+  await expect(bench.tally.getByRole('button', { name: /^Send/ })).toBeDisabled();
+  await page.getByRole('button', { name: 'Stop laying it out' }).click();
+  await expect(page.getByRole('button', { name: 'Stop laying it out' })).toHaveCount(0);
+  await expect(bench.tally).toContainText('Only the first pages of members.csv are here: It was stopped');
+});
+
+test('a letter with an annex on its side: on both sides of one sheet, with its notes, heads and page numbers', async ({
   quietPage: page,
   world,
 }, testInfo) => {
@@ -167,8 +183,7 @@ test('a letter with an annex on its side: two-sided, the first page on letterhea
   await page.getByLabel(DROP).setInputFiles(path);
   await expect(page.getByText('2 of 2 printed')).toBeVisible();
   await expect(bench.phrase('a text in its final form')).toBeVisible();
-  await page.getByRole('button', { name: /^Page 1, / }).press('2');
-  await expect(bench.sentence).toContainText('Page 1 comes from Tray 2');
+  await bench.take('one side', /^Both sides/);
   await bench.phrase('a text in its final form').click();
   const form = page.getByRole('dialog', { name: 'How it is laid out' });
   await form.getByLabel('Comments, at the end').check();
@@ -182,6 +197,9 @@ test('a letter with an annex on its side: two-sided, the first page on letterhea
     expect.stringMatching(/Marrowbridge Town Orchestra[\s\S]*By the tariff of 1 January 2026[\s\S]*Page 1 of 2/),
     expect.stringMatching(/Annex: our evenings in the hall[\s\S]*Season’s End[\s\S]*Page 2 of 2/),
   ]);
+  await bench.send(1);
+  const [sheet, ...others] = await bench.delivered();
+  expect([sheet?.slice(1), others]).toEqual([[1, 2], []]);
 });
 
 test('a mail with three attachments: its message and each of them documents of one job, sent together', async ({

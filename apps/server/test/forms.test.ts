@@ -230,7 +230,9 @@ describe('what takes long', () => {
     const job = (await api().post('/api/jobs').send({ ticket }).expect(201)).body as JobRecord;
     const early = await api().get(`/api/jobs/${job.id}/imposed.pdf`);
     if (early.status !== 200)
-      expect((early.body as Told).detail).toBe('players.csv is still being laid out; these are its first pages.');
+      expect((early.body as Told).detail).toMatch(
+        /^players\.csv is still being laid out(, \d+ of \d+ pages)?; these are its first pages\.$/,
+      );
     let whole = begun;
     while (whole.laid?.unfinished) {
       await wait(20);
@@ -241,6 +243,31 @@ describe('what takes long', () => {
     await api().get(`/api/jobs/${job.id}/imposed.pdf`).expect(200);
     // Whoever does not ask for the beginning is given the whole.
     expect((await file('players.csv', long)).pages).toHaveLength(whole.pages.length);
+  });
+
+  test('tells how far it is, and ends where a person ends it; its first pages stay', async () => {
+    const much = Buffer.from(Array.from({ length: 60_000 }, (_, at) => `member ${at},${at},viola`).join('\n'));
+    const answer = api().post('/api/files').query({ name: 'members.csv', first: true });
+    const begun = (await answer.set('Content-Type', 'application/octet-stream').send(much).expect(201))
+      .body as FileRecord;
+    let far = begun;
+    while (far.laid?.unfinished?.done === undefined) {
+      await wait(50);
+      far = await now(begun);
+      expect(far.laid?.unfinished?.trouble).toBeNull();
+    }
+    const { done, of } = far.laid.unfinished;
+    expect([done! > 0, done! < of!, of! > 1_000, far.pages.length]).toEqual([true, true, true, begun.pages.length]);
+    await api().delete(`/api/files/${begun.id}/forms`).expect(200);
+    let ended = far;
+    while (ended.laid?.unfinished?.trouble === null) {
+      await wait(20);
+      ended = await now(begun);
+    }
+    expect(ended.laid?.unfinished).toEqual({ trouble: 'It was stopped. Ask for another form, or take it in again.' });
+    expect([ended.sha256, ended.pages.length]).toEqual([begun.sha256, begun.pages.length]);
+    // What is not being laid out is what it was.
+    expect((await api().delete(`/api/files/${begun.id}/forms`).expect(200)).body).toEqual(ended);
   });
 
   test('another document that begins with the very same pages keeps its own rest', async () => {

@@ -23,6 +23,13 @@ export const FILE_OPERATIONS = {
     refuses: ['file-unusable', 'ticket-invalid'],
     gives: records.fileRecord,
   },
+  stopLayingOut: {
+    method: 'delete',
+    path: '/api/files/{id}/forms',
+    says: 'Ends what is being laid out of a long document; its first pages stay.',
+    status: 200,
+    gives: records.fileRecord,
+  },
   filesNamed: {
     method: 'get',
     path: '/api/files',

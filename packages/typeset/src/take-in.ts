@@ -42,6 +42,8 @@ export interface TakingIn {
   readonly readBeside?: ReadBeside;
   /** Told the first pages of what takes long, before the whole. */
   readonly begun?: (beginning: TakenDocument) => Promise<void>;
+  /** Told after that how many pages are laid out, of how many. */
+  readonly progress?: (done: number, of: number) => void;
 }
 
 /** What is read and drawn of a long table for its beginning. */
@@ -157,7 +159,7 @@ const collectOften = (): void => setFlagsFromString('--heap-growing-percent=15')
 /** Lays tables out; of long ones the beginning first, where somebody waits for it. */
 async function layOutRead(
   read: (most: number) => ReadTables | Promise<ReadTables>,
-  { name, begun }: TakingIn,
+  { name, begun, progress }: TakingIn,
   { outlined, empty }: { readonly outlined: boolean; readonly empty: PdfError },
 ): Promise<LaidPages> {
   const first = begun ? await read(FIRST_ROWS) : null;
@@ -172,7 +174,8 @@ async function layOutRead(
   const { tables, laid, remarks } = first?.isWhole ? first : await read(Infinity);
   const document = await newDocument();
   try {
-    const done = layOutTables(document, tables, { file: name, outlined });
+    const told = begun && progress ? { progress } : {};
+    const done = layOutTables(document, tables, { file: name, outlined, ...told });
     if (done.pages === 0) throw empty;
     return { bytes: await finish(document), remarks: [...remarks, ...done.remarks], laid };
   } catch (error) {

@@ -3,10 +3,11 @@ import { pipeline } from 'node:stream/promises';
 import type { AboutDocument, Form, Heading, LaidOut, PageFacts } from '@foglio/core';
 import { PdfError, withNavigation, type Navigation } from '@foglio/pdf';
 import { and, eq, isNull, sql } from 'drizzle-orm';
+import pLimit from 'p-limit';
 import type { Database } from '../database/connection';
 import { contentChunks, contents, files } from '../database/schema';
 import { Problem } from '../http/problem';
-import type { FileWithHash, PdfWorkers, TakenFile } from '../pdf/pdf-workers';
+import { Stopped, type FileWithHash, type Growing, type PdfWorkers, type TakenFile } from '../pdf/pdf-workers';
 import { chunksFrom, chunksOf } from './chunks';
 import { findForm, findSource, storeSource } from './source-store';
 
@@ -125,12 +126,18 @@ async function enterTaken(
   }
 }
 
-interface Growing {
+/** Files that are being laid out, and what ends that. */
+const underWay = new Map<string, () => void>();
+
+/** Milliseconds from one word on how far it is to the next. */
+const PROGRESS_MS = 1_000;
+
+interface GrowingFile {
   readonly db: Database;
   readonly fileId: string;
   readonly uploaded: FileWithHash;
   readonly stored: StoredFile;
-  readonly rest: Promise<TakenFile>;
+  readonly rest: Growing;
   readonly settled: (id: string) => void;
 }
 
@@ -138,21 +145,41 @@ interface Growing {
  * Puts the whole of a document in the place of its first pages, and tells every window. In this file alone: another document
  * may begin with the very same pages.
  */
-async function grow({ db, fileId, uploaded, stored, rest, settled }: Growing): Promise<void> {
+async function grow({ db, fileId, uploaded, stored, rest, settled }: GrowingFile): Promise<void> {
   const { content: first, laid } = stored;
   const tell = sql`select pg_notify('foglio_news', ${`file ${first.sha256}`})`;
-  const put = async (change: Pick<typeof files.$inferInsert, 'laid'> & { contentId?: string }): Promise<void> => {
-    await db.update(files).set(change).where(eq(files.id, fileId));
-    await db.execute(tell);
-  };
+  // One after the other: what is told on the way never stands for what came of it.
+  const inTurn = pLimit(1);
+  const put = (change: Pick<typeof files.$inferInsert, 'laid'> & { contentId?: string }): Promise<void> =>
+    inTurn(async () => {
+      await db.update(files).set(change).where(eq(files.id, fileId));
+      await db.execute(tell);
+    });
+  let told = Date.now();
+  rest.follow((done, of) => {
+    if (Date.now() - told < PROGRESS_MS) return;
+    told = Date.now();
+    // Nothing is lost where it is not told once.
+    void put({ laid: { ...laid!, unfinished: { trouble: null, done, of } } }).catch(() => undefined);
+  });
+  underWay.set(fileId, rest.stop);
   try {
-    const whole = await enterTaken(db, uploaded, await rest, settled);
+    const taken = await rest.whole;
+    told = Infinity;
+    const whole = await enterTaken(db, uploaded, taken, settled);
     await put({ contentId: whole.content.id, laid: whole.laid });
   } catch (error) {
-    const trouble = error instanceof PdfError ? error.message : 'Foglio stopped in the middle of it. Take it in again.';
+    told = Infinity;
+    const isSaid = error instanceof PdfError || error instanceof Stopped;
+    const trouble = isSaid ? error.message : 'Foglio stopped in the middle of it. Take it in again.';
     await put({ laid: { ...laid!, unfinished: { trouble } } }).catch(() => undefined);
+  } finally {
+    underWay.delete(fileId);
   }
 }
+
+/** Ends what is being laid out for a file, if anything is. */
+export const stopGrowing = (fileId: string): void => underWay.get(fileId)?.();
 
 /** What was being laid out when the server ended is told as such. */
 export async function giveUpUnfinished(db: Database): Promise<void> {

@@ -10,11 +10,11 @@ import type { Handlers } from '../http/bind';
 import { Problem } from '../http/problem';
 import { sayTicketErrors, shownName } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
-import { streamContent } from './content-store';
+import { stopGrowing, streamContent } from './content-store';
 import { findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
 import { receive } from './receive';
 
-type Names = 'uploadFile' | 'layOutFile' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
+type Names = 'uploadFile' | 'layOutFile' | 'stopLayingOut' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
 
 /** Taking in, facts, and the bytes. */
 export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): Handlers<Names> => ({
@@ -27,6 +27,11 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
   layOutFile: async ({ params, body }) => {
     const form = sayTicketErrors(() => readForm(body.form));
     return fileAnswer(await layOutFile(db, workers, await findFile(db, params.id), form, body.first));
+  },
+  stopLayingOut: async ({ params }) => {
+    const found = await findFile(db, params.id);
+    stopGrowing(found.file.id);
+    return fileAnswer(found);
   },
   filesNamed: async ({ query: { name } }) => {
     const pages = sql<number>`jsonb_array_length(${contents.pages})`;

@@ -47,7 +47,8 @@ async function work(request: PdfRequest): Promise<void> {
       };
       const begun = (beginning: TakenDocument) =>
         tell('begun', beginning, `${request.target}.begun`).then(() => undefined);
-      const how = { ...request, today, lay, ...(request.first ? { begun } : {}) };
+      const progress = (done: number, of: number): void => void report({ kind: 'progress', done, of });
+      const how = { ...request, today, lay, ...(request.first ? { begun, progress } : {}) };
       const navigation = await tell('taken-in', await takeInDocument(source, how), request.target);
       await wait(ANSWER_FIRST_MS);
       return report({ kind: 'navigation', navigation: await navigation() });

@@ -71,13 +71,28 @@ export interface TakenReport extends Pick<TakenIn, 'remarks'> {
 export interface TakenFile extends TakenReport {
   /** Labels and outline, which take longer; null where the worker ends before it has them. Never told once all is closed. */
   readonly navigation: Promise<Navigation | null>;
-  /** Where these are the first pages: the whole. It is heard even where nobody waits for it. @throws like taking in */
-  readonly rest: Promise<TakenFile> | null;
+  /** Where these are the first pages: what still comes. */
+  readonly rest: Growing | null;
+}
+
+/** A document of which the first pages are there. */
+export interface Growing {
+  /** It is heard even where nobody waits for it. @throws like taking in; Stopped */
+  readonly whole: Promise<TakenFile>;
+  /** @param hear is told how many pages are laid out, of how many */
+  readonly follow: (hear: (done: number, of: number) => void) => void;
+  readonly stop: () => void;
+}
+
+/** A person ended it. */
+export class Stopped extends Error {
+  override readonly name = 'Stopped';
 }
 
 /** What a worker tells, in between and at its end. */
 export type PdfReport =
   | { readonly kind: 'begun' | 'taken-in'; readonly taken: TakenReport }
+  | { readonly kind: 'progress'; readonly done: number; readonly of: number }
   | { readonly kind: 'navigation'; readonly navigation: Navigation }
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
   | { readonly kind: 'imposed' }
@@ -174,23 +189,36 @@ export class PdfWorkers {
   takeIn(source: string, target: string, how: TakeInHow, limits = TAKING_IN): Promise<TakenFile> {
     let hear: (found: Navigation | null) => void = () => undefined;
     const navigation = new Promise<Navigation | null>((resolve) => (hear = resolve));
+    const given = new AbortController();
+    let tell: (done: number, of: number) => void = () => undefined;
     let whole: { resolve: (file: TakenFile) => void; reject: (why: unknown) => void } | null = null;
     return new Promise((resolve, reject) => {
       whole = { resolve, reject };
       const fail = (why: unknown): void => whole?.reject(why);
-      this.run({ kind: 'take-in', source, target, ...how }, limits, (report) => {
-        if (report.kind === 'begun') {
-          const rest = new Promise<TakenFile>((go, stop) => (whole = { resolve: go, reject: stop }));
-          rest.catch(() => undefined);
-          resolve({ ...report.taken, navigation: Promise.resolve(null), rest });
-        }
-        if (report.kind === 'taken-in') {
-          whole?.resolve({ ...report.taken, navigation, rest: null });
-          // Its details are wanted next, and this worker is not through; but first the server stores and answers.
-          setTimeout(() => this.warmUp(), WARM_UP_AFTER_MS).unref();
-        }
-        if (report.kind === 'navigation') hear(report.navigation);
-      })
+      this.run(
+        { kind: 'take-in', source, target, ...how },
+        limits,
+        (report) => {
+          if (report.kind === 'begun') {
+            const rest = new Promise<TakenFile>((go, stop) => (whole = { resolve: go, reject: stop }));
+            rest.catch(() => undefined);
+            const growing = {
+              whole: rest,
+              follow: (hearing: typeof tell) => (tell = hearing),
+              stop: () => given.abort(),
+            };
+            resolve({ ...report.taken, navigation: Promise.resolve(null), rest: growing });
+          }
+          if (report.kind === 'taken-in') {
+            whole?.resolve({ ...report.taken, navigation, rest: null });
+            // Its details are wanted next, and this worker is not through; but first the server stores and answers.
+            setTimeout(() => this.warmUp(), WARM_UP_AFTER_MS).unref();
+          }
+          if (report.kind === 'progress') tell(report.done, report.of);
+          if (report.kind === 'navigation') hear(report.navigation);
+        },
+        given.signal,
+      )
         .then(() => fail(new Error('the worker ended without a result')), fail)
         // A server that is being stopped reads it after its next start.
         .finally(() => this.closed || hear(null));
@@ -240,6 +268,7 @@ export class PdfWorkers {
     request: PdfRequest,
     { ms, memoryMb }: WorkerLimits,
     hear: (report: PdfReport) => void = () => undefined,
+    given?: AbortSignal,
   ): Promise<PdfReport | null> {
     if (this.closed) return Promise.reject(new WorkersClosed('the server is being stopped'));
     const worker = this.take();
@@ -252,6 +281,9 @@ export class PdfWorkers {
         worker.kill('SIGKILL');
       };
       this.underWay.add(giveUp);
+      given?.addEventListener('abort', () =>
+        giveUp(new Stopped('It was stopped. Ask for another form, or take it in again.')),
+      );
       const watch = setInterval(() => {
         if (Date.now() > end) giveUp(tooMuch('time'));
         else if (memoryOf(worker.pid) > memoryMb * MB) giveUp(tooMuch('memory'));

@@ -20,8 +20,9 @@ function sayWhy({ name, laid }: DocumentFacts, asked: Ticket['documents'][number
     return `${name} is not laid out as you asked yet; these sheets show it as it was before.`;
   }
   if (!laid?.unfinished) return null;
-  const { trouble } = laid.unfinished;
+  const { trouble, done, of } = laid.unfinished;
+  const far = done === undefined || of === undefined ? '' : `, ${done} of ${of} pages`;
   return trouble === null
-    ? `${name} is still being laid out; these are its first pages.`
+    ? `${name} is still being laid out${far}; these are its first pages.`
     : `Only the first pages of ${name} are here: ${trouble}`;
 }

@@ -62,7 +62,11 @@ export const laidOutSchema = {
       type: 'object',
       additionalProperties: false,
       required: ['trouble'],
-      properties: { trouble: { type: ['string', 'null'] } },
+      properties: {
+        trouble: { type: ['string', 'null'] },
+        done: { type: 'integer', minimum: 0 },
+        of: { type: 'integer', minimum: 0 },
+      },
       description: 'Only its first pages are there: the others still come, or never will, for a reason.',
     },
     sheets: {

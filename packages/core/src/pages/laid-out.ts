@@ -38,8 +38,8 @@ export interface LaidOut {
   readonly sheets?: readonly SheetFound[];
   /** Of a mail's message: names of the attachments that can be documents of their own. */
   readonly attachments?: readonly string[];
-  /** Only its first pages are there: the others still come, or never will, for a reason in a sentence. */
-  readonly unfinished?: { readonly trouble: string | null };
+  /** Only its first pages are there: the others still come, so many of how many laid out, or never will, for a reason in a sentence. */
+  readonly unfinished?: { readonly trouble: string | null; readonly done?: number; readonly of?: number };
 }
 
 /** What of a form means something for a kind, in one order, so that alike forms are written alike; anything may come by mail. */

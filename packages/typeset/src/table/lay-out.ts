@@ -17,6 +17,21 @@ export interface LaidTables {
   readonly remarks: readonly string[];
 }
 
+/** How tables are laid out. */
+export interface LayingOut {
+  /** As the lines at head and foot name it. */
+  readonly file: string;
+  /** Whether the tables are sections by their names. */
+  readonly outlined: boolean;
+  /** Pages that are drawn, of tables that are not all there: how many there will be nobody knows yet. */
+  readonly most?: number;
+  /** Told now and then how many pages are drawn, of how many. */
+  readonly progress?: (done: number, of: number) => void;
+}
+
+/** Pages from one word on how far it is to the next. */
+const TOLD_EVERY = 50;
+
 /** More than anybody prints; a table that takes more is not what was meant. */
 const MOST_PAGES = 20_000;
 
@@ -35,15 +50,12 @@ export class TooManyPages extends Error {
  * Of long tables the rows are given up as soon as they are drawn: what was drawn takes room itself.
  *
  * @param document without pages; it is left open
- * @param file as the lines at head and foot name it
- * @param outlined whether the tables are sections by their names
- * @param most pages that are drawn, of tables that are not all there: how many there will be nobody knows yet
  * @throws TooManyPages
  */
 export function layOutTables(
   document: PDFKit.PDFDocument,
   tables: readonly Table[],
-  { file, outlined, most = Infinity }: { file: string; outlined: boolean; most?: number },
+  { file, outlined, most = Infinity, progress = () => undefined }: LayingOut,
 ): LaidTables {
   const typefaces = new Typefaces();
   const measure = new Measure(typefaces);
@@ -70,6 +82,7 @@ export function layOutTables(
       });
       pen.flush();
       giveUpRows(indexed, page, pages[at + 1]);
+      if (number % TOLD_EVERY === 0) progress(number, count);
     }
   }
   return {

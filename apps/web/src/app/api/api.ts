@@ -113,6 +113,8 @@ export class Api {
   readonly layOut = (id: string, form: Form) =>
     this.ask('layOutFile', { params: { id }, body: { form: { ...form }, first: true } });
 
+  readonly stopLayingOut = (id: string) => this.ask('stopLayingOut', { params: { id } });
+
   readonly file = (id: string) => this.ask('file', { params: { id } });
 
   /** The files of that name, each content once. */

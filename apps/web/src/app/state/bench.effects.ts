@@ -154,7 +154,8 @@ export const followLayingOut = createEffect(
         if (!begun) return EMPTY;
         const told = news.of('file').pipe(filter(({ id }) => id === begun.sha256));
         return keepAsking(news.asking(told), () => api.file(begun.id)).pipe(
-          filter(({ laid }) => laid?.unfinished?.trouble !== null),
+          // How far it is is told too.
+          filter(({ laid }) => laid?.unfinished?.trouble !== null || laid.unfinished.done !== undefined),
           map(({ bytes: _, ...file }) => BenchActions.fileTaken({ file })),
         );
       }),

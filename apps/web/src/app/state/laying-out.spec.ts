@@ -168,6 +168,22 @@ describe('what takes long begins with its first pages', () => {
     expect(answers).toHaveLength(2);
   });
 
+  test('how far it is is shown as it comes, and is gone once the whole is there', () => {
+    const { answer, now, tell } = following();
+    answer(0, { ...begun, bytes: 9 });
+    tell('first');
+    const far = { ...begun, bytes: 9, laid: { ...begun.laid, unfinished: { trouble: null, done: 400, of: 4_168 } } };
+    answer(1, far);
+    expect(now().documents[0]?.laid?.unfinished).toEqual({ trouble: null, done: 400, of: 4_168 });
+    // Told twice while the answer is still on its way: it is asked once more after that.
+    tell('first');
+    tell('first');
+    answer(2, { ...far, laid: { ...begun.laid, unfinished: { trouble: null, done: 800, of: 4_168 } } });
+    expect(now().documents[0]?.laid?.unfinished?.done).toBe(800);
+    answer(3, whole);
+    expect([now().documents[0]?.pages.length, now().documents[0]?.laid?.unfinished]).toEqual([3, undefined]);
+  });
+
   test('where the rest never comes, why is there', () => {
     const { answer, now } = following();
     const trouble = 'This file takes too much time and was given up.';

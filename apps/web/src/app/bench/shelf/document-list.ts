@@ -17,11 +17,12 @@ import { DOCUMENT_KINDS } from '../../documents/document-kinds';
 import { BenchActions } from '../../state/bench.actions';
 import { benchFeature } from '../../state/bench.state';
 import { LaidLine } from './laid-line';
+import { LayingLine } from './laying-line';
 
 /** The documents of a job in the order in which they are printed, and what can be done with each. */
 @Component({
   selector: 'fo-document-list',
-  imports: [CdkDrag, CdkDropList, LaidLine, MatIcon, MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger],
+  imports: [CdkDrag, CdkDropList, LaidLine, LayingLine, MatIcon, MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger],
   template: `
     <ol cdkDropList aria-label="Documents" (cdkDropListDropped)="drop($event)">
       @for (document of documents(); track $index; let place = $index) {
@@ -54,6 +55,7 @@ import { LaidLine } from './laid-line';
       }
     </ol>
     <fo-laid-line [at]="at()" />
+    <fo-laying-line [at]="at()" />
     <mat-menu #menu="matMenu">
       <ng-template matMenuContent let-place="place">
         <button mat-menu-item (click)="turn(place)">Turn its pages a quarter clockwise</button>
