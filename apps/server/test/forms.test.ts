@@ -246,7 +246,7 @@ describe('what takes long', () => {
   });
 
   test('tells how far it is, and ends where a person ends it; its first pages stay', async () => {
-    const much = Buffer.from(Array.from({ length: 60_000 }, (_, at) => `member ${at},${at},viola`).join('\n'));
+    const much = Buffer.from(Array.from({ length: 60_000 }, (_, at) => `${at},viola`).join('\n'));
     const answer = api().post('/api/files').query({ name: 'members.csv', first: true });
     const begun = (await answer.set('Content-Type', 'application/octet-stream').send(much).expect(201))
       .body as FileRecord;
@@ -257,7 +257,7 @@ describe('what takes long', () => {
       expect(far.laid?.unfinished?.trouble).toBeNull();
     }
     const { done, of } = far.laid.unfinished;
-    expect([done! > 0, done! < of!, of! > 1_000, far.pages.length]).toEqual([true, true, true, begun.pages.length]);
+    expect([done > 0, done < of!, of! > 1_000, far.pages.length]).toEqual([true, true, true, begun.pages.length]);
     await api().delete(`/api/files/${begun.id}/forms`).expect(200);
     let ended = far;
     while (ended.laid?.unfinished?.trouble === null) {

@@ -39,21 +39,21 @@ Object.assign(markdown.renderer.rules, { fence: block, code_block: block });
 
 /** An arrow where a line of code goes on. */
 const GOES_ON =
-  "url(\"data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 10 14'%3E%3Cpath d='M2 2v6h5M5 5.5 7.5 8 5 10.5' fill='none' stroke='%23888'/%3E%3C/svg%3E\")";
+  "url(\"data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 10 14'%3E%3Cpath d='M2 2v6h5M5 5.5 7.5 8 5 10.5' fill='none' stroke='%23000'/%3E%3C/svg%3E\")";
 
 const style = (size: number): string => `
 body{margin:0;font:${size}pt/1.4 Carlito,sans-serif;overflow-wrap:break-word}
 h1,h2,h3,h4,h5,h6{line-height:1.2;margin:1.2em 0 .4em;break-after:avoid}
 h1{font-size:1.8em;margin-top:0}h2{font-size:1.4em}h3{font-size:1.15em}h4,h5,h6{font-size:1em}
 p,ul,ol,blockquote,pre,table{margin:0 0 .7em}ul,ol{padding-left:1.6em}li>p{margin-bottom:.3em}
-blockquote{padding-left:1em;border-left:2pt solid #bbb}
+blockquote{padding-left:1em;border-left:.75pt solid #000}
 code{font:.88em Cousine,monospace}pre{line-height:1.35}
 pre code{display:block;white-space:pre-wrap;overflow-wrap:anywhere}
 .line{display:block;position:relative;padding-left:2ch;text-indent:0}
 .line::before{content:"";position:absolute;left:0;top:1lh;bottom:0;width:1.6ch;background:${GOES_ON} 0 0/1.4ch 1lh repeat-y;print-color-adjust:exact}
-table{border-collapse:collapse}th,td{padding:2pt 6pt;border:.5pt solid #999;vertical-align:top;text-align:left}
+table{border-collapse:collapse}th,td{padding:2pt 6pt;border:.25pt solid #000;vertical-align:top;text-align:left}
 thead{display:table-header-group}tr{break-inside:avoid}
-img,svg{max-width:100%;height:auto}hr{border:0;border-top:.5pt solid #999}
+img,svg{max-width:100%;height:auto}hr{border:0;border-top:.25pt solid #000}
 textarea{field-sizing:content}.task{list-style:none;margin-left:-1.2em}a{color:inherit}`;
 
 /** The text as HTML. */

@@ -13,9 +13,9 @@ const SIZE = 11;
 const reading = (size: number): string => `
 body{margin:0;font:${size}pt/1.45 Tinos,serif;overflow-wrap:break-word}
 h1{font-size:1.7em;line-height:1.2;margin:0 0 .2em}h2{font-size:1.3em}h3{font-size:1.1em}h2,h3,h4{line-height:1.2;break-after:avoid}
-.source{margin:0 0 1.2em;padding-bottom:.5em;border-bottom:.5pt solid #999;font-size:.85em;color:#555}
-img,svg,video{max-width:100%;height:auto}figure{margin:0 0 1em}figcaption{font-size:.85em;color:#555}
-table{border-collapse:collapse;margin:0 0 1em}th,td{padding:2pt 5pt;border:.5pt solid #999;vertical-align:top;text-align:left}
+.source{margin:0 0 1.2em;padding-bottom:.5em;border-bottom:.25pt solid #000;font-size:.85em}
+img,svg,video{max-width:100%;height:auto}figure{margin:0 0 1em}figcaption{font-size:.85em}
+table{border-collapse:collapse;margin:0 0 1em}th,td{padding:2pt 5pt;border:.25pt solid #000;vertical-align:top;text-align:left}
 thead{display:table-header-group}tr{break-inside:avoid}pre{white-space:pre-wrap;overflow-wrap:anywhere}a{color:inherit}`;
 
 /** What is written in a field is printed whole, and a word longer than a line goes on in the next. */
