@@ -42,6 +42,47 @@ describe('tracked changes', () => {
   });
 });
 
+describe('what stands in changes is never lost', () => {
+  const gone = '<w:rPr><w:del w:id="1"/></w:rPr>';
+  const footnotes = {
+    parts: { 'footnotes.xml': `<w:footnote w:id="1">${p('the note')}</w:footnote>` },
+    relations: relation('f', 'footnotes', 'footnotes.xml'),
+  };
+
+  test('a paragraph whose end was deleted takes its notes, its boxes and its breaks along', async () => {
+    const box = `<w:r><w:pict><v:shape><v:textbox><w:txbxContent>${p('boxed')}</w:txbxContent></v:textbox></v:shape></w:pict></w:r>`;
+    const body = `<w:p><w:pPr>${gone}</w:pPr>${r('one')}<w:r><w:footnoteReference w:id="1"/></w:r>${box}<w:r><w:br w:type="page"/></w:r>${r('two ')}</w:p>${p('three')}`;
+    expect(await textOf({ body, ...footnotes })).toBe('one1 1the note \ftwo three boxed');
+  });
+
+  test('one that is the last of its cell, or of a section, stands all the same', async () => {
+    const last = `<w:p><w:pPr>${gone}</w:pPr>${r('kept')}</w:p>`;
+    const ending = `<w:p><w:pPr>${gone}${section}</w:pPr>${r('before')}</w:p>`;
+    const body = `<w:tbl><w:tr><w:tc>${last}</w:tc></w:tr></w:tbl>${ending}${p('after')}`;
+    expect(await textOf({ body })).toBe('kept before \fafter');
+  });
+
+  test('a page that ends within an addition takes nothing with it, where changes are marked', async () => {
+    const body = `<w:p>${r('one ')}<w:ins w:id="1">${r('two ')}<w:r><w:br w:type="page"/></w:r>${r('three')}</w:ins>${r(' four')}</w:p>`;
+    expect(await textOf({ body }, { changes: true })).toBe('one two \fthree four');
+  });
+});
+
+test('of sections that share a page the notes stand at their ends', async () => {
+  const part = (word: string, id: number, ends: boolean): string =>
+    Array.from({ length: 30 }, (_, at) => p(`${word}${at}`)).join('') +
+    `<w:p>${ends ? `<w:pPr><w:sectPr>${A4}</w:sectPr></w:pPr>` : ''}${r(`${word}last`)}<w:r><w:footnoteReference w:id="${id}"/></w:r></w:p>`;
+  const bytes = wordFile({
+    body: `${part('a', 1, true)}${part('b', 2, false)}<w:sectPr><w:type w:val="continuous"/>${A4}</w:sectPr>`,
+    parts: { 'footnotes.xml': [1, 2].map((id) => `<w:footnote w:id="${id}">${p(`note${id}`)}</w:footnote>`).join('') },
+    relations: relation('f', 'footnotes', 'footnotes.xml'),
+  });
+  const texts = pageTexts((await take('a.docx', bytes)).bytes);
+  expect(texts).toHaveLength(2);
+  expect(texts[0]).toMatch(/alast1[\s\S]*note1[\s\S]*b0/);
+  expect(texts[1]).toMatch(/blast2[\s\S]*note2/);
+});
+
 describe('comments', () => {
   const word: HandWritten = {
     body: `<w:p><w:commentRangeStart w:id="7"/>${r('said')}<w:commentRangeEnd w:id="7"/><w:r><w:commentReference w:id="7"/></w:r></w:p>`,
@@ -262,7 +303,7 @@ describe('hostile files', () => {
 
 /** A paragraph, a table, a break or a note, each with words of its own. */
 const anyBlock = fc.record({
-  kind: fc.constantFrom('plain', 'long', 'note', 'list', 'table', 'break', 'split', 'keep'),
+  kind: fc.constantFrom('plain', 'long', 'note', 'list', 'table', 'break', 'split', 'keep', 'joined'),
   size: fc.integer({ min: 1, max: 12 }),
 });
 
@@ -295,6 +336,8 @@ test('whatever a document is made of, no word of it is lost or printed twice, an
               return `<w:tbl>${Array.from({ length: size * 3 }, () => `<w:tr><w:tc>${p(some(2))}</w:tc><w:tc>${p(some(1))}</w:tc></w:tr>`).join('')}</w:tbl>`;
             case 'break':
               return '<w:p><w:r><w:br w:type="page"/></w:r></w:p>';
+            case 'joined':
+              return p(some(size), '<w:rPr><w:del w:id="1"/></w:rPr>');
             case 'split':
               return `<w:p>${r(some(2))}<w:r><w:br w:type="page"/></w:r>${r(some(2))}</w:p>`;
           }

@@ -1,13 +1,21 @@
 import type { WordWindow } from './lay-word';
 import type { PageElement, PageNode } from './page-types';
 
+/** The pages of a section as notes find them, in points. */
+export interface RoomForNotes {
+  /** Height of their text. */
+  readonly page: number;
+  /** What the first one has besides. */
+  readonly spacer: number;
+  /** Whether a page of it is another section's too: its notes then stand at its end. */
+  readonly isShared: boolean;
+}
+
 /**
  * Runs in the browser, once paragraphs are set: puts notes at the foot of the pages on which they are referred to. A browser knows no
  * notes, so that in sections that have any the pages are ended here, line by line, where the text and its notes fill them.
- *
- * @param heights of the text on each section's pages, and of what its first page has besides; in points
  */
-export function placeFootNotes(heights: readonly { readonly page: number; readonly spacer: number }[]): void {
+export function placeFootNotes(rooms: readonly RoomForNotes[]): void {
   const page = globalThis as unknown as WordWindow;
   const { document, foglio } = page;
   const PIXELS = 96 / 72;
@@ -108,16 +116,17 @@ export function placeFootNotes(heights: readonly { readonly page: number; readon
 
   [...document.querySelectorAll('.foglio-section')].forEach((section, index) => {
     const references = [...section.querySelectorAll('[id^="foglio-note:footnote "]')];
-    if (references.length === 0 || section.querySelector('.foglio-columns')) return;
+    const { page: height, spacer, isShared } = rooms[index]!;
+    if (references.length === 0 || isShared || section.querySelector('.foglio-columns')) return;
     const noteOf = (reference: PageElement): PageElement | undefined =>
       foglio.notes.get(reference.id.slice('foglio-note:'.length));
-    const high = heights[index]!.page * PIXELS - SLACK;
+    const high = height * PIXELS - SLACK;
     const heightOf = new Map(references.map((one) => [one, noteOf(one)?.getBoundingClientRect().height ?? 0] as const));
     /** The line above notes, and the room around it. */
     const ruled = 17 * PIXELS;
     const atEnd = section.querySelector('.foglio-notes');
     let first: PageElement | null = section.firstElementChild;
-    let used = heights[index]!.spacer * PIXELS;
+    let used = spacer * PIXELS;
     for (let pages = 0; first && first !== atEnd && pages < 10_000; pages += 1) {
       // Room above what begins a page is kept there.
       const above: number = parseFloat(page.getComputedStyle(first).getPropertyValue('margin-top'));

@@ -64,11 +64,12 @@ export function printWord(within: Within, word: WordDocument): Promise<PrintedPa
     const { fitted, fonts } = await step(page.evaluate(setLines, undefined));
     await step(page.evaluate(setTabs, { tabEvery, within: 'body' }));
     const rooms = await roomsOf(page, word.sections);
-    const heights = word.sections.map(({ height }, at) => ({
+    const forNotes = word.sections.map(({ height, begins }, at) => ({
       page: height - rooms[at]!.top - rooms[at]!.bottom,
       spacer: rooms[at]!.spacer,
+      isShared: (at > 0 && begins === 'here') || word.sections[at + 1]?.begins === 'here',
     }));
-    await step(page.evaluate(placeFootNotes, heights));
+    await step(page.evaluate(placeFootNotes, forNotes));
     const css = word.sections.map((section, at) => cssOf(section, rooms[at]!, `s${at}`, word.mirrors)).join('\n');
     const spacers = rooms.map(({ spacer }) => spacer);
     const places = await step(page.evaluate(settlePages, { css, spacers }));

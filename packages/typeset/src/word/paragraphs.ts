@@ -1,7 +1,7 @@
 import { childOf, childrenOf, element, elementsOf, isOn, valueOf, type XmlNode } from '../office/tree';
 import { mark, markBetween, MARK, type ParagraphMark, type TabStop } from './marks';
 import type { Story } from './reading';
-import { chosen, inlineOf } from './runs';
+import { chosen, inlineOf, type Inline } from './runs';
 import { pointsOf } from './word-section';
 import { attributeOf, holds, propertyOf, type WordStyles } from './word-styles';
 
@@ -10,13 +10,19 @@ const AROUND = new Set(['w:customXml', 'w:sdtContent', 'w:ins', 'w:moveTo']);
 
 /** What stands in a part, a cell or a note, as the library reads it, with the rest marked. */
 export function blocksOf(nodes: readonly XmlNode[], story: Story): XmlNode[] {
-  const state: Joining = { pending: [] };
-  return blocks(nodes, story, state);
+  const joining: Joining = { begun: null };
+  return [...blocks(nodes, story, joining), ...ended(joining, story)];
 }
 
-/** Paragraphs whose end was deleted go on in the next one. */
+/** A paragraph whose end was deleted goes on in the next one; where none comes, it stands by itself. */
 interface Joining {
-  pending: XmlNode[];
+  begun: { readonly inline: Inline; readonly properties: XmlNode | undefined } | null;
+}
+
+function ended(joining: Joining, story: Story): XmlNode[] {
+  const { begun } = joining;
+  joining.begun = null;
+  return begun ? paragraphsOf(begun.properties, begun.inline, story) : [];
 }
 
 function blocks(nodes: readonly XmlNode[], story: Story, joining: Joining): XmlNode[] {
@@ -26,7 +32,7 @@ function blocks(nodes: readonly XmlNode[], story: Story, joining: Joining): XmlN
       case 'w:p':
         return paragraphOf(node, story, joining);
       case 'w:tbl':
-        return [tableOf(node, story)];
+        return [...ended(joining, story), tableOf(node, story)];
       case 'w:sdt':
         return blocks(elementsOf(childOf(node, 'w:sdtContent')), story, joining);
       case 'w:del':
@@ -36,25 +42,36 @@ function blocks(nodes: readonly XmlNode[], story: Story, joining: Joining): XmlN
         story.reading.leftOut.add('document');
         return [];
       case 'w:sectPr':
-        return story.endSection?.(node) ?? [];
+        return [...ended(joining, story), ...(story.endSection?.(node) ?? [])];
       default:
         return [];
     }
   });
 }
 
-/** One paragraph; several where pages end in it; none where it went with its end. */
+/** A paragraph, together with one before it whose end was deleted. */
 function paragraphOf(node: XmlNode, story: Story, joining: Joining): XmlNode[] {
-  const { styles, shown } = story.reading;
   const properties = childOf(node, 'w:pPr');
-  const inside = childrenOf(node, 'w:pPr').length > 0 ? elementsOf(node).slice(1) : elementsOf(node);
-  const { nodes, boxes } = inlineOf(joining.pending.length > 0 ? [...joining.pending, ...inside] : inside, story);
-  joining.pending = [];
+  const own = inlineOf(elementsOf(node), story);
+  const before = joining.begun?.inline ?? { nodes: [], boxes: [] };
+  joining.begun = null;
+  const inline = { nodes: [...before.nodes, ...own.nodes], boxes: [...before.boxes, ...own.boxes] };
   const ofEnd = childOf(properties, 'w:rPr');
-  if (!shown.changes && (childOf(ofEnd, 'w:del') || childOf(ofEnd, 'w:moveFrom'))) {
-    joining.pending = nodes;
+  const isEndGone = childOf(ofEnd, 'w:del') !== undefined || childOf(ofEnd, 'w:moveFrom') !== undefined;
+  // One that ends a section ends it still.
+  if (!story.reading.shown.changes && isEndGone && !childOf(properties, 'w:sectPr')) {
+    joining.begun = { inline, properties };
     return [];
   }
+  return paragraphsOf(properties, inline, story);
+}
+
+/** Several where pages end in it; none where nothing of it is left. */
+function paragraphsOf(properties: XmlNode | undefined, { nodes, boxes }: Inline, story: Story): XmlNode[] {
+  const { styles } = story.reading;
+  const ofEnd = childOf(properties, 'w:rPr');
+  const isEndGone = !story.reading.shown.changes && childOf(ofEnd, 'w:del') !== undefined;
+  if (isEndGone && nodes.length === 0 && boxes.length === 0 && !childOf(properties, 'w:sectPr')) return [];
   const label = labelOf(properties, story);
   const own = paragraphMark(properties, label?.indent, styles);
   const written = writtenProperties(properties, label?.indent);

@@ -43,7 +43,11 @@ function oneInline(node: XmlNode, story: Story): Inline {
         return isGone ? NOTHING : inlineOf(elementsOf(node), story);
       }
       const { nodes, boxes } = inlineOf(elementsOf(node), story);
-      return { nodes: [element(isGone ? 'w:del' : 'w:ins', { 'w:id': '0' }, nodes)], boxes };
+      // Marks stand outside: a page that ends in a change ends in its paragraph.
+      const marked = nodes.map((one) =>
+        one.name === 'w:bookmarkStart' ? one : element(isGone ? 'w:del' : 'w:ins', { 'w:id': '0' }, [one]),
+      );
+      return { nodes: marked, boxes };
     }
     case 'w:fldSimple': {
       const { nodes, boxes } = inlineOf(elementsOf(node), story);
