@@ -2,6 +2,7 @@ import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { pagesOfPlaces, withOutline, withPagesUnder } from '@foglio/pdf';
 import type { Page } from 'playwright-core';
+import { FIELD_FORMS } from '../word/fields';
 import { sayNumber } from '../word/number-forms';
 import type { WordDocument } from '../word/read-word';
 import type { HeadKind, WordSection } from '../word/word-section';
@@ -178,8 +179,6 @@ interface Numbered {
   readonly places: ReadonlyMap<string, number>;
 }
 
-const FORMS = ['decimal', 'lowerRoman', 'upperRoman', 'lowerLetter', 'upperLetter', 'numberInDash'];
-
 function numberPages(
   { sections }: WordDocument,
   { pages, places }: { readonly pages: number; readonly places: ReadonlyMap<string, number> },
@@ -210,7 +209,7 @@ function numberPages(
       numbers: {
         page: {
           '': sayNumber(shown, sections[section]!.numberForm),
-          ...Object.fromEntries(FORMS.map((form) => [form, sayNumber(shown, form)])),
+          ...Object.fromEntries(FIELD_FORMS.map((form) => [form, sayNumber(shown, form)])),
         },
         pages: String(pages),
         sectionPages: String(owners.filter((one) => one === section).length),

@@ -20,6 +20,9 @@ const FORMS: Readonly<Record<string, string>> = {
   ArabicDash: 'numberInDash',
 };
 
+/** Forms in which a page's number may be asked for, whatever its section's is. */
+export const FIELD_FORMS: readonly string[] = Object.values(FORMS);
+
 function pageField(instruction: string): PageField | null {
   const [name = '', place] = instruction.trim().split(/\s+/);
   const shows = SHOWS[name.toUpperCase()];

@@ -1,5 +1,5 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
@@ -51,10 +51,13 @@ export class Desk {
   protected readonly house = computed(() => houseFor(this.setups(), this.housePrinter()?.id));
   protected readonly uploading = signal<string | null>(null);
   protected readonly message = signal<string | null>(null);
+  /** Whoever went elsewhere meanwhile is not led away from there. */
+  private isLeft = false;
   protected readonly inWords = brieflyInWords;
   protected readonly sayCame = sayCame;
 
   constructor() {
+    inject(DestroyRef).onDestroy(() => (this.isLeft = true));
     // What became of what other programs printed is told apart from the jobs that it made.
     keepAsking(this.news.asking(this.news.of('job'), this.news.of('incoming')), () => defer(() => this.list()))
       .pipe(takeUntilDestroyed())
@@ -98,7 +101,11 @@ export class Desk {
       latest = await each(documents[0] as File, () => this.setUp(taken, nameWithoutKind(first.name)));
     }
     this.uploading.set(null);
-    if (refused.length > 0) {
+    if (this.isLeft) {
+      const said =
+        latest && refused.length === 0 ? `“${latest.ticket.title}” lies on the Desk now.` : refused.join(' ');
+      if (said !== '') this.notices.open(said, 'Close', { duration: 10_000 });
+    } else if (refused.length > 0) {
       // What was taken is in the list; the screen stays where it tells what was not.
       this.message.set(refused.join(' '));
       await this.list();

@@ -54,6 +54,8 @@ export class StraightAway {
   protected readonly stage = signal<Stage>({ kind: 'waiting' });
   protected readonly sheets = countSheets;
   private timer: ReturnType<typeof setInterval> | undefined;
+  /** A page that is left sends nothing, whatever is answered after that: nobody could take it back there. Its job stays. */
+  private isLeft = false;
 
   /** The house set-up in words. */
   protected readonly said = computed(() => {
@@ -64,8 +66,10 @@ export class StraightAway {
   });
 
   constructor() {
-    // A page that is left sends nothing: nobody could take it back there.
-    inject(DestroyRef).onDestroy(() => clearInterval(this.timer));
+    inject(DestroyRef).onDestroy(() => {
+      this.isLeft = true;
+      clearInterval(this.timer);
+    });
   }
 
   protected async take(files: readonly File[]): Promise<void> {
@@ -86,6 +90,7 @@ export class StraightAway {
       const set = applySetup(this.setup().ticket, taken, nameWithoutKind(file.name));
       const ticket = onLoadedPaper(set, taken, this.printer().profile);
       const job = await firstValueFrom(this.api.createJob(ticket, this.printer().id));
+      if (this.isLeft) return;
       this.taken.emit();
       const known = new Map<string, FileRecord>();
       for (const one of taken) known.set(one.id, await this.lookThrough(one));
@@ -95,6 +100,7 @@ export class StraightAway {
       const answer = await firstValueFrom(
         this.planner.ask<'plan'>({ kind: 'plan' }, job.ticket, documents, printer.profile),
       );
+      if (this.isLeft) return;
       if (answer.trouble || answer.plan.checks.some(({ level }) => level !== 'note')) {
         await this.router.navigate(['/jobs', job.id]);
         return;
@@ -133,7 +139,7 @@ export class StraightAway {
       const seal = sealSeen(seen);
       const sending = await firstValueFrom(this.outbox.send({ jobId, title, revision, sheets, seal, confirmed: [] }));
       this.stage.set({ kind: 'sent', sending });
-      this.taken.emit();
+      if (!this.isLeft) this.taken.emit();
     } catch (error) {
       this.stage.set({ kind: 'refused', said: `${title}: ${sayError(error)}` });
     }

@@ -1,5 +1,5 @@
 import { DecimalPipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -48,6 +48,11 @@ export class LayingLine {
   private readonly api = inject(Api);
   private readonly documents = this.store.selectSignal(benchFeature.selectDocuments);
   protected readonly stopping = signal(false);
+  private isLeft = false;
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => (this.isLeft = true));
+  }
 
   /** Null where nothing of it is still to come. */
   protected readonly unfinished = computed(() => {
@@ -62,7 +67,7 @@ export class LayingLine {
     try {
       await firstValueFrom(this.api.stopLayingOut(id));
     } catch (error) {
-      this.store.dispatch(BenchActions.refused({ message: sayError(error) }));
+      if (!this.isLeft) this.store.dispatch(BenchActions.refused({ message: sayError(error) }));
     } finally {
       this.stopping.set(false);
     }
