@@ -9,6 +9,7 @@ import { sayHold } from '../printers/printer-words';
 import { sendable } from '../state/sendable';
 import { PaperOffer } from './paper-offer';
 import { countSheets, sayHeight, sayPieces, sayMoney, sayTime } from './amounts';
+import { POPOVERS } from './popovers';
 
 const LEVELS: Record<Check['level'], number> = { stop: 0, caution: 1, note: 2 };
 
@@ -19,6 +20,7 @@ const LEVELS: Record<Check['level'], number> = { stop: 0, caution: 1, note: 2 };
   templateUrl: './tally-bar.html',
   styleUrl: './tally-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  providers: [POPOVERS],
 })
 export class TallyBar {
   readonly send = output<void>();

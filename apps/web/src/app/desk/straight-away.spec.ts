@@ -17,7 +17,7 @@ const late = <T>(answer: T) => of(answer).pipe(delay(LATE));
 const lately = <T>(answer: T): Promise<T> => new Promise((resolve) => setTimeout(() => resolve(answer), LATE));
 
 const printer = aPrinter({ name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] });
-const file = { ...aDocument([{ width: 595.276, height: 841.89 }], { read: 1 }), bytes: 9 } as FileRecord;
+const file: FileRecord = { ...aDocument([{ width: 595.276, height: 841.89 }], { read: 1 }), bytes: 9 };
 const setup = { ticket: readTicket({ version: 1, documents: [{ file: '*' }], tray: 'tray-1' }) } as SetupRecord;
 
 /** The place on the Desk, every answer of the server three seconds late. @param refused of what is attached */

@@ -20,6 +20,7 @@ import { FormPopover } from './form-popover';
 import { PhrasePopover } from './phrase-popover';
 import { PrinterChoice } from './printer-choice';
 import { RoutesEditor } from './routes-editor';
+import { POPOVERS } from '../popovers';
 
 interface KeyedPhrase extends Phrase {
   /** The same for as long as it is about the same thing, whatever comes and goes before it. */
@@ -125,13 +126,7 @@ const LONG = 300;
         cdkConnectedOverlay
         [cdkConnectedOverlayOrigin]="at"
         [cdkConnectedOverlayOpen]="open() !== null"
-        [cdkConnectedOverlayHasBackdrop]="true"
         [cdkConnectedOverlayPositions]="BELOW"
-        [cdkConnectedOverlayFlexibleDimensions]="true"
-        [cdkConnectedOverlayGrowAfterOpen]="true"
-        [cdkConnectedOverlayPush]="true"
-        [cdkConnectedOverlayViewportMargin]="8"
-        cdkConnectedOverlayBackdropClass="cdk-overlay-transparent-backdrop"
         (backdropClick)="close()"
         (overlayKeydown)="onKey($event)"
         (detach)="close()"
@@ -166,6 +161,7 @@ const LONG = 300;
   `,
   styleUrl: './sentence-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  providers: [POPOVERS],
 })
 export class SentenceBar {
   private readonly store = inject(Store);

@@ -5,6 +5,7 @@ import { aspectOf } from '@foglio/sentence';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench.state';
 import { FormPopover } from '../sentence/form-popover';
+import { POPOVERS } from '../popovers';
 
 /** Beside the shelf, where it covers nothing of the document. */
 const BESIDE: ConnectedPosition[] = [
@@ -32,13 +33,7 @@ const BESIDE: ConnectedPosition[] = [
         cdkConnectedOverlay
         [cdkConnectedOverlayOrigin]="origin"
         [cdkConnectedOverlayOpen]="open()"
-        [cdkConnectedOverlayHasBackdrop]="true"
         [cdkConnectedOverlayPositions]="BESIDE"
-        [cdkConnectedOverlayFlexibleDimensions]="true"
-        [cdkConnectedOverlayGrowAfterOpen]="true"
-        [cdkConnectedOverlayPush]="true"
-        [cdkConnectedOverlayViewportMargin]="8"
-        cdkConnectedOverlayBackdropClass="cdk-overlay-transparent-backdrop"
         (backdropClick)="close(place)"
         (overlayKeydown)="$event.key === 'Escape' && close(place)"
         (detach)="close(place)"
@@ -66,6 +61,7 @@ const BESIDE: ConnectedPosition[] = [
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
+  providers: [POPOVERS],
 })
 export class LaidLine {
   /** The document, from 0. */
