@@ -15,8 +15,8 @@ export {
 } from './pdf-error';
 export { finish, newDocument } from './intake/made-pages';
 export { pagesOfPlaces } from './intake/named-places';
-export { withPagesUnder } from './intake/pages-under';
-export { withOutline, type NamedHeading } from './intake/outline';
+export { completePrinted } from './intake/browser-pdf';
+export type { NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';
 export { takeIn, takeInMade, takeInPictures, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';

@@ -12,6 +12,7 @@ import {
   TextRun,
 } from 'docx';
 import { pageSizes, pageTexts, qpdfComplaints, wordPlaces } from '../../pdf/test/poppler';
+import { openBrowser, takeInDocument } from '../src';
 import { browserForAll } from './lend';
 import { A4, TEXT, lines, made, onA4 } from './make-docx';
 
@@ -196,4 +197,19 @@ test('other paper and another way where that is asked for', async () => {
   };
   expect(await sizeOf({ paper: 'iso_a5_148x210mm' })).toEqual([420, 595]);
   expect(await sizeOf({ orientation: 'landscape' })).toEqual([842, 595]);
+});
+
+test('in a page that was opened before it came, a document comes out as in one of its own, and leaves nothing to the next', async () => {
+  const browser = await openBrowser(0);
+  try {
+    for (const text of ['The first one', 'The second one', 'The third one']) {
+      const bytes = await onA4(lines(text));
+      const how = { name: 'a.docx', form: {}, password: null, today: '2026-11-30', lay: browser.lay };
+      const { bytes: laid } = await takeInDocument(bytes, how);
+      expect(wordPlaces(laid)).toEqual(wordPlaces((await take('a.docx', bytes)).bytes));
+      expect(pageTexts(laid).join('\f').trim()).toBe(text);
+    }
+  } finally {
+    await browser.close();
+  }
 });

@@ -9,6 +9,9 @@ import type { BrowserReport } from './browser-keeper';
  * Runs in a process of its own: the one browser that lays documents out, kept warm, and what tells it how. Workers reach it at
  * a socket in a folder that is theirs alone; each document has a context of its own in it, which ends with its worker.
  */
+/** Time from a text document until the page for the next one is opened, in milliseconds: its sheets are drawn meanwhile. */
+const NEXT_PAGE_AFTER_MS = 1_500;
+
 const report = (what: BrowserReport): boolean | undefined => process.send?.(what);
 
 const folder = mkdtempSync(join(tmpdir(), 'foglio-browser-'));
@@ -17,7 +20,7 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => 
 // The server is gone: nobody prints.
 process.once('disconnect', () => process.exit(1));
 try {
-  const browser = await openBrowser();
+  const browser = await openBrowser(NEXT_PAGE_AFTER_MS);
   const endpoint = join(folder, 'socket');
   await serveLaying(endpoint, browser);
   report({ endpoint });

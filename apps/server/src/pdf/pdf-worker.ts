@@ -3,7 +3,14 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
 import { momentOf } from '@foglio/core';
 import { getReady, impose, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
-import { BrowserGone, layThrough, takeInDocument, type LayInBrowser, type TakenDocument } from '@foglio/typeset';
+import {
+  BrowserGone,
+  layThrough,
+  rehearseReading,
+  takeInDocument,
+  type LayInBrowser,
+  type TakenDocument,
+} from '@foglio/typeset';
 import type { BrowserReport } from './browser-keeper';
 import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 
@@ -115,7 +122,7 @@ process.once('message', (request: PdfRequest) => {
 });
 // Not at once: work that waits for this worker goes first, and whoever started it has other things to do now.
 const rehearsal = setTimeout(() => {
-  if (rehearses) void rehearse();
+  if (rehearses) void rehearse().then(rehearseReading);
 }, REHEARSE_AFTER_MS);
 // The server is gone: nobody waits for what comes of it.
 process.once('disconnect', () => process.exit(1));

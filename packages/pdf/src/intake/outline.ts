@@ -1,6 +1,5 @@
 import { PDFArray, PDFDict, PDFHexString, PDFName, PDFNumber, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
-import { openPdf } from '../open';
-import { savePdf } from '../save';
+import type { OpenPdf } from '../open';
 
 /** A heading of a document that was laid out, and the name of the place in it where it stands. */
 export interface NamedHeading {
@@ -23,9 +22,7 @@ interface Entry {
  *
  * @param headings in their order
  */
-export async function withOutline(bytes: Uint8Array, headings: readonly NamedHeading[]): Promise<Uint8Array> {
-  if (headings.length === 0) return bytes;
-  const { catalog, context } = await openPdf(bytes);
+export function addOutline({ catalog, context }: OpenPdf, headings: readonly NamedHeading[]): void {
   const places = catalog.lookupMaybe(PDFName.of('Dests'), PDFDict);
   const root: Entry = { ref: context.nextRef(), dict: context.obj({ Type: 'Outlines' }), level: 0, children: [] };
   const open: Entry[] = [root];
@@ -38,10 +35,9 @@ export async function withOutline(bytes: Uint8Array, headings: readonly NamedHea
     open.at(-1)!.children.push(entry);
     open.push(entry);
   }
-  if (root.children.length === 0) return bytes;
+  if (root.children.length === 0) return;
   write(root, context);
   catalog.set(PDFName.of('Outlines'), root.ref);
-  return savePdf(context);
 }
 
 /** Headings nest six deep at most. */

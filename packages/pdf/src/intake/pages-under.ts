@@ -1,6 +1,5 @@
 import { PDFArray, PDFDict, PDFName, type PDFPage } from '@cantoo/pdf-lib';
-import { openPdf } from '../open';
-import { savePdf } from '../save';
+import { openPdf, type OpenPdf } from '../open';
 
 const UNDER = PDFName.of('FoglioUnder');
 
@@ -10,8 +9,7 @@ const UNDER = PDFName.of('FoglioUnder');
  * @param under has as many pages
  * @throws PdfError
  */
-export async function withPagesUnder(bytes: Uint8Array, under: Uint8Array): Promise<Uint8Array> {
-  const { document, context } = await openPdf(bytes);
+export async function layUnder({ document, context }: OpenPdf, under: Uint8Array): Promise<void> {
   const { document: other } = await openPdf(under);
   const pages = document.getPages();
   if (other.getPageCount() !== pages.length) {
@@ -30,7 +28,6 @@ export async function withPagesUnder(bytes: Uint8Array, under: Uint8Array): Prom
     node.set(PDFName.of('Contents'), context.obj([context.register(draw), ...contents]));
   });
   await document.flush();
-  return savePdf(context);
 }
 
 /** Forms of a page by their names, its own and no other page's. */

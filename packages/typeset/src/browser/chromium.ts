@@ -2,6 +2,8 @@ import { existsSync } from 'node:fs';
 import { programMissing } from '@foglio/pdf';
 import type { LaunchOptions } from 'playwright-core';
 import type { BrowserWork, LayInBrowser } from './laying';
+import type { WordDocument } from '../word/read-word';
+import { NextPage } from './next-page';
 import type { PrintedPage } from './print-page';
 
 /** Where Debian's packages put it; the one without windows starts in half the time. */
@@ -39,18 +41,35 @@ export interface OpenBrowser {
   readonly close: () => Promise<void>;
 }
 
-/** Starts a browser. @throws PdfError `program-missing` */
-export async function openBrowser(): Promise<OpenBrowser> {
+/**
+ * Starts a browser.
+ *
+ * @param readyAfter milliseconds after a text document until the page for the next one is opened; null: when it comes
+ * @throws PdfError `program-missing`
+ */
+export async function openBrowser(readyAfter: number | null = null): Promise<OpenBrowser> {
   const options = chromiumOptions();
   const { chromium } = await import('playwright-core');
   const browser = await chromium.launch(options);
+  const next = new NextPage(async () => (await import('./print-word')).openWordPage(browser), readyAfter);
+  const layWord = async (document: WordDocument, given: AbortSignal): Promise<PrintedPage> => {
+    const { printWord } = await import('./print-word');
+    try {
+      return await printWord({ browser, given }, document, next.take());
+    } finally {
+      next.getReady();
+    }
+  };
   return {
     lay: async (work, given = new AbortController().signal) =>
       work.kind === 'page'
         ? (await import('./print-page')).printPage({ browser, given }, work.document)
-        : (await import('./print-word')).printWord({ browser, given }, work.document),
+        : layWord(work.document, given),
     ended: new Promise((resolve) => void browser.once('disconnected', () => resolve())),
-    close: () => browser.close(),
+    close: () => {
+      next.close();
+      return browser.close();
+    },
   };
 }
 

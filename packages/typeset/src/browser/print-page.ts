@@ -1,5 +1,5 @@
 import type { Browser, Page, Route } from 'playwright-core';
-import { tooMuch, withOutline, type NamedHeading } from '@foglio/pdf';
+import { completePrinted, tooMuch, type NamedHeading } from '@foglio/pdf';
 import { HOME } from './address';
 import { besideAt, type AllBeside } from './beside';
 import { fontFile } from './fonts';
@@ -43,12 +43,12 @@ export const PRINTING_MS = 40_000;
  */
 export function printPage(within: Within, document: WebDocument): Promise<PrintedPage> {
   const { backgrounds = false, fitsTables = false } = document;
-  return inPage(within, document, async (page, refused) => {
+  return inPage(within, openPage(within.browser, document), async (page, refused) => {
     const fitted = fitsTables ? await inTime(page.evaluate(fitTables), LOADING_MS) : 0;
     const headings = await inTime(page.evaluate(nameHeadings), LOADING_MS);
     // Its own outline needs tags, which make a large table twenty times larger and slower.
     const bytes = await inTime(page.pdf({ preferCSSPageSize: true, printBackground: backgrounds }), PRINTING_MS);
-    return { bytes: await withOutline(new Uint8Array(bytes), headings), refused: [...refused], fitted };
+    return { bytes: await completePrinted(new Uint8Array(bytes), { headings }), refused: [...refused], fitted };
   });
 }
 
@@ -70,17 +70,19 @@ interface Beginning {
   readonly runs?: boolean;
 }
 
-/**
- * Opens a document in a browser, in a context of its own, and does what is to be done with it.
- *
- * @param use is told what it asks for and does not get, as it asks
- * @throws PdfError `too-much`
- */
-export async function inPage<T>(
-  { browser, given }: Within,
+/** A page of the browser in a context of its own. */
+export interface OpenPage {
+  readonly page: Page;
+  /** What it asked for and did not get. */
+  readonly refused: ReadonlySet<string>;
+  readonly close: () => Promise<void>;
+}
+
+/** Opens a page of a browser. @throws PdfError `too-much` where it never comes to rest */
+export async function openPage(
+  browser: Browser,
   { html, width, media = 'print', address = HOME, beside = new Map(), runs = false }: Beginning,
-  use: (page: Page, refused: ReadonlySet<string>) => Promise<T>,
-): Promise<T> {
+): Promise<OpenPage> {
   const context = await browser.newContext({
     javaScriptEnabled: runs,
     offline: true,
@@ -88,22 +90,43 @@ export async function inPage<T>(
     acceptDownloads: false,
     viewport: { width, height: Math.round(width * Math.SQRT2) },
   });
+  const close = (): Promise<void> => context.close().catch(() => undefined);
   const refused = new Set<string>();
-  const giveUp = (): void => void context.close().catch(() => undefined);
-  given.addEventListener('abort', giveUp);
   try {
     const page = await context.newPage();
     await page.route('**/*', (route) => answer(route, { html, address, beside, refused }));
     await page.emulateMedia({ media });
     await inTime(page.goto(address, { waitUntil: 'load', timeout: LOADING_MS }), LOADING_MS);
+    return { page, refused, close };
+  } catch (error) {
+    await close();
+    throw error;
+  }
+}
+
+/**
+ * Does what is to be done in a page, and closes it.
+ *
+ * @param use is told what it asks for and does not get, as it asks
+ * @throws PdfError `too-much`
+ */
+export async function inPage<T>(
+  { browser, given }: Within,
+  opening: Promise<OpenPage>,
+  use: (page: Page, refused: ReadonlySet<string>) => Promise<T>,
+): Promise<T> {
+  const close = (): void => void opening.then((opened) => opened.close()).catch(() => undefined);
+  given.addEventListener('abort', close);
+  try {
+    const { page, refused } = await opening;
     return await use(page, refused);
   } catch (error) {
     // It is ended where a document takes more than it may.
     if (!browser.isConnected()) throw tooMuch('memory');
     throw error;
   } finally {
-    given.removeEventListener('abort', giveUp);
-    await context.close().catch(() => undefined);
+    given.removeEventListener('abort', close);
+    close();
   }
 }
 
