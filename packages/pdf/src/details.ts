@@ -3,12 +3,12 @@ import type { PDFContext } from '@cantoo/pdf-lib';
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { printedAnnotations } from './annotations';
 import { codesColor } from './color-coding';
-import { openLooks, type ContentBox, type Look } from './look';
+import { openLooks, type ContentBox, type Look, type Looks } from './look';
 import { readNavigation, type Navigation } from './navigation';
 import { openPdf, type OpenPdf } from './open';
 import { pageBox, userUnitOf } from './page-box';
 import { listPages, type PageNode } from './page-tree';
-import { openWithPdfJs } from './pdfjs';
+import { openWithPdfJs, type PdfJsFile } from './pdfjs';
 
 /** What can only be known of a page by drawing and reading it; what could not be found out is left out. */
 export type PageDetails = Pick<PageFacts, 'color' | 'looksGray' | 'blank' | 'smallestText' | 'content'>;
@@ -30,20 +30,49 @@ export async function readDetails(
 ): Promise<void> {
   const pdf = await openPdf(bytes);
   const nodes = listPages(pdf);
-  const texts = await openWithPdfJs(bytes);
-  const looks = await openLooks(bytes);
+  let readers = await openReaders(bytes);
   try {
-    if (tellNavigation) await tellNavigation(await readNavigation(texts?.document ?? null, { pdf, pages: nodes }));
+    if (tellNavigation) {
+      await tellNavigation(await readNavigation(readers.texts?.document ?? null, { pdf, pages: nodes }));
+    }
+    let read = 0;
     for (const page of wanted === 'all' ? nodes.map((_, index) => index + 1) : wanted) {
       const node = nodes[page - 1];
       if (!node) continue;
+      if ((read += 1) % READERS_LAST === 0) {
+        await readers.close();
+        readers = await openReaders(bytes);
+      }
+      const { texts, looks } = readers;
       const smallest = texts ? await smallestText(texts.document, page) : undefined;
       await tell(page, detailsOf({ pdf, node, look: looks?.look(page) ?? null, smallest }));
     }
   } finally {
-    looks?.close();
-    await texts?.close();
+    await readers.close();
   }
+}
+
+/** Pages after which the libraries that read them are opened anew: they keep 40 KB of each. */
+const READERS_LAST = 500;
+
+/** The libraries that read pages; null where one cannot open the file. */
+interface Readers {
+  readonly texts: PdfJsFile | null;
+  readonly looks: Looks | null;
+  readonly close: () => Promise<void>;
+}
+
+async function openReaders(bytes: Uint8Array): Promise<Readers> {
+  const texts = await openWithPdfJs(bytes);
+  const looks = await openLooks(bytes);
+  return {
+    texts,
+    looks,
+    close: async () => {
+      looks?.close();
+      await texts?.close();
+    },
+  };
 }
 
 interface Seen {

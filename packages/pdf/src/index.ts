@@ -15,6 +15,7 @@ export {
 } from './pdf-error';
 export { finish, newDocument } from './intake/made-pages';
 export { pagesOfPlaces } from './intake/named-places';
+export { collectOften } from './collect-often';
 export { completePrinted } from './intake/browser-pdf';
 export type { NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';

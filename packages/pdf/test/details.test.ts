@@ -191,6 +191,27 @@ describe('a manual that this project did not write', () => {
     expect(told).toEqual([18, 7]);
     await expect(detailsOf(new TextEncoder().encode('%PDF-1.7 nothing'))).rejects.toThrow(PdfError);
   });
+
+  test('of a file so long that its readers are opened anew, every page is told once, and each its own', async () => {
+    const pages = Array.from({ length: 1_010 }, (_, at) => at);
+    const bytes = makePdf({
+      1: '<< /Type /Catalog /Pages 2 0 R >>',
+      2: `<< /Type /Pages /Kids [${pages.map((at) => `${10 + at} 0 R`).join(' ')}] /Count ${pages.length} >>`,
+      9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+      ...Object.fromEntries(
+        pages.map((at) => [
+          10 + at,
+          `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 40 40] /Contents ${2_000 + (at % 7)} 0 R /Resources << /Font << /F1 9 0 R >> >> >>`,
+        ]),
+      ),
+      ...Object.fromEntries(
+        [0, 1, 2, 3, 4, 5, 6].map((size) => [2_000 + size, stream(`BT /F1 ${4 + size} Tf 5 5 Td (Ax) Tj ET`)]),
+      ),
+    });
+    const details = await detailsOf(bytes);
+    expect(details.map(({ smallestText }) => smallestText)).toEqual(pages.map((at) => 4 + (at % 7)));
+    expect(details.every(({ blank }) => blank === false)).toBe(true);
+  });
 });
 
 /** Of a row of pictures in portable pixmap form (P6), whether each holds a hue. */

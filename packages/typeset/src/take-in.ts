@@ -1,6 +1,6 @@
-import { setFlagsFromString } from 'node:v8';
 import type { Form, FormKind, LaidOut } from '@foglio/core';
 import {
+  collectOften,
   finish,
   newDocument,
   notKnown,
@@ -149,12 +149,6 @@ interface ReadTables {
   /** Whether all rows were read. */
   readonly isWhole: boolean;
 }
-
-/**
- * From here on the engine collects garbage before it is a seventh of what is alive, and not once it is as much: a hundred thousand rows
- * take a tenth more time and a third less memory. What is read so long is the last that its process does.
- */
-const collectOften = (): void => setFlagsFromString('--heap-growing-percent=15');
 
 /** Lays tables out; of long ones the beginning first, where somebody waits for it. */
 async function layOutRead(

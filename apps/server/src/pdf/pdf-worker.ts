@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
 import { momentOf } from '@foglio/core';
-import { getReady, impose, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
+import { collectOften, getReady, impose, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
 import {
   BrowserGone,
   layThrough,
@@ -61,6 +61,7 @@ async function work(request: PdfRequest): Promise<void> {
       return report({ kind: 'navigation', navigation: await navigation() });
     }
     case 'read-details':
+      collectOften();
       return readDetails(
         await bytesOf(request.source),
         request.pages,

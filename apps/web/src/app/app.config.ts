@@ -10,7 +10,8 @@ import {
 import { MAT_FORM_FIELD_DEFAULT_OPTIONS, type MatFormFieldDefaultOptions } from '@angular/material/form-field';
 import { MatIconRegistry } from '@angular/material/icon';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
-import { routes } from './app.routes';
+import { loadBench, routes } from './app.routes';
+import { WHAT_COMES_NEXT } from './desk/what-comes-next';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -18,6 +19,7 @@ export const appConfig: ApplicationConfig = {
     provideBrowserGlobalErrorListeners(),
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(withFetch()),
+    { provide: WHAT_COMES_NEXT, useValue: loadBench },
     // What is wrong is said beside a field, so none keeps room for it underneath.
     {
       provide: MAT_FORM_FIELD_DEFAULT_OPTIONS,

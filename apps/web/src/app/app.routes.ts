@@ -8,6 +8,9 @@ const setups = (): Promise<unknown> => import('./setups/setups').then(({ Setups 
 const benchStore = (): Promise<unknown> => import('./state/own-store').then((module) => module.benchStore);
 const queueStore = (): Promise<unknown> => import('./state/own-store').then((module) => module.queueStore);
 
+/** What the Bench is made of. */
+export const loadBench = (): Promise<unknown> => Promise.all([bench(), benchStore()]);
+
 /**
  * A list and its entries are one screen: of an entry that is chosen nothing else is drawn anew, and what has the focus keeps it.
  */

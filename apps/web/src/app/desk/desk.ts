@@ -18,6 +18,7 @@ import { batched } from '../documents/batches';
 import { FileDrop } from '../documents/file-drop';
 import { isSetupFile, SetupFiles } from '../documents/setup-file';
 import { Uploader } from '../documents/uploader';
+import { WHAT_COMES_NEXT } from './what-comes-next';
 import { keepAsking } from '../news/keep-asking';
 import { News } from '../news/news';
 import { PrintersNow } from '../news/printers-now';
@@ -35,6 +36,7 @@ import { StraightAway } from './straight-away';
 export class Desk {
   private readonly api = inject(Api);
   private readonly uploader = inject(Uploader);
+  private readonly loadNext = inject(WHAT_COMES_NEXT);
   private readonly setupFiles = inject(SetupFiles);
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
@@ -68,6 +70,8 @@ export class Desk {
 
   protected async take(files: readonly File[]): Promise<void> {
     this.message.set(null);
+    // It is asked for again when it is opened, and told then where it cannot be had.
+    this.loadNext().catch(() => undefined);
     const refused: string[] = [];
     /** One that cannot be taken is told of, and does not keep the others from being taken. */
     const each = async <T>(file: File, work: () => Promise<T>): Promise<T | null> => {
