@@ -3,6 +3,9 @@ import { strToU8, zipSync } from 'fflate';
 /** About the letters of a report of twenty pages. */
 const PARAGRAPHS = 150;
 
+/** After so many it is read in a quarter of the time. */
+const ROUNDS = 4;
+
 const TEXT = 'Every one of the concerts needs programmes, tickets and a plan of the seats in time. ';
 
 const NAMESPACE = 'http://schemas.openxmlformats.org';
@@ -27,5 +30,7 @@ export async function rehearseReading(): Promise<number> {
       `<w:document xmlns:w="${NAMESPACE}/wordprocessingml/2006/main"><w:body>${body}</w:body></w:document>`,
     ),
   });
-  return readWord(bytes, {}).document.sections.length + readWord(bytes, {}).document.sections.length;
+  let read = 0;
+  for (let round = 0; round < ROUNDS; round += 1) read += readWord(bytes, {}).document.sections.length;
+  return read;
 }
