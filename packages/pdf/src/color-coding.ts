@@ -12,6 +12,7 @@ import {
 } from '@cantoo/pdf-lib';
 import { printedAnnotations } from './annotations';
 import { operations, type Operand } from './content-stream';
+import { pageContent } from './page-content';
 import type { PageNode } from './page-tree';
 import { dictOf } from './pdf-object';
 
@@ -38,7 +39,7 @@ interface Scan {
 export function codesColor(page: PageNode, context: PDFContext): boolean {
   const scan: Scan = { context, seen: new Set() };
   const resources = dictOf(page.inherited.Resources, context);
-  const contents = streamsOf(page.dict.get(PDFName.of('Contents')), context);
+  const { streams: contents } = pageContent(page, context);
   if (contents.length > 0 && paintsColor(contents, resources, scan, 0)) return true;
   return printedAnnotations(page, context).some(({ appearance }) => {
     const stream = context.lookup(appearance);
@@ -207,10 +208,4 @@ function decoded(stream: PDFRawStream): Uint8Array {
   } catch {
     return new Uint8Array();
   }
-}
-
-function streamsOf(contents: PDFObject | undefined, context: PDFContext): PDFRawStream[] {
-  const found = context.lookup(contents);
-  if (found instanceof PDFArray) return found.asArray().flatMap((entry) => streamsOf(entry, context));
-  return found instanceof PDFRawStream ? [found] : [];
 }

@@ -1,9 +1,7 @@
 import {
   decodePDFRawStream,
-  PDFArray,
   type PDFDict,
   PDFName,
-  PDFNull,
   PDFRawStream,
   type PDFRef,
   type PDFContext,
@@ -12,8 +10,8 @@ import {
 import { printedAnnotations, type PrintedAnnotation } from './annotations';
 import { decimal } from './number';
 import { pageBox, type Matrix, type PageBox } from './page-box';
+import { pageContent } from './page-content';
 import type { PageNode } from './page-tree';
-import { damaged } from './pdf-error';
 
 /** A source page made into a form XObject, which draws the page as read with its lower left corner at the origin. */
 export interface PageForm {
@@ -25,22 +23,20 @@ export interface PageForm {
  * Registers a page as a form XObject in its own document (ISO 32000-1, 8.10). Content bytes are taken over as they
  * are, compressed; only a page with several content streams has them joined. A page with annotations that print gets a
  * form round its content, which draws them on it.
- *
- * @throws PdfError `damaged` where the page's content is not in the file
  */
-export function makePageForm(page: PageNode, context: PDFContext, number: number): PageForm {
+export function makePageForm(page: PageNode, context: PDFContext): PageForm {
   const box = pageBox(page, context);
   const annotations = printedAnnotations(page, context);
-  if (annotations.length === 0) return { ref: contentForm(page, context, number, box, box.matrix), box };
+  if (annotations.length === 0) return { ref: contentForm(page, context, box, box.matrix), box };
   // The outer form is no transparency group: a highlight must multiply with what lies under it.
-  const content = contentForm(page, context, number, box, NO_CHANGE);
+  const content = contentForm(page, context, box, NO_CHANGE);
   return { ref: annotatedForm(content, annotations, context, box), box };
 }
 
 const NO_CHANGE: Matrix = [1, 0, 0, 1, 0, 0];
 
-function contentForm(page: PageNode, context: PDFContext, number: number, box: PageBox, matrix: Matrix): PDFRef {
-  const { filters, bytes } = pageContent(page, context, number);
+function contentForm(page: PageNode, context: PDFContext, box: PageBox, matrix: Matrix): PDFRef {
+  const { filters, bytes } = joinedContent(page, context);
   const dict = context.obj({
     Type: 'XObject',
     Subtype: 'Form',
@@ -87,24 +83,12 @@ interface Content {
 
 const FILTER_ENTRIES = ['Filter', 'DecodeParms'].map((name) => PDFName.of(name));
 
-function pageContent(page: PageNode, context: PDFContext, number: number): Content {
-  const streams = contentStreams(page.dict.get(PDFName.of('Contents')), context, number);
+function joinedContent(page: PageNode, context: PDFContext): Content {
+  const { streams } = pageContent(page, context);
   const [only] = streams;
   if (!only) return { filters: [], bytes: new Uint8Array() };
   if (streams.length === 1) return { filters: filtersOf(only.dict), bytes: only.contents };
   return { filters: [], bytes: joinWithNewlines(streams.map((stream) => decodePDFRawStream(stream).decode())) };
-}
-
-/** None: the page is blank, which the standard allows (ISO 32000-1, table 30). */
-function contentStreams(contents: PDFObject | undefined, context: PDFContext, number: number): PDFRawStream[] {
-  if (contents === undefined || contents === PDFNull) return [];
-  const found = context.lookup(contents);
-  if (found instanceof PDFArray) {
-    return found.asArray().flatMap((entry) => contentStreams(entry, context, number));
-  }
-  if (found === PDFNull) return [];
-  if (!(found instanceof PDFRawStream)) throw damaged(`the content of page ${number} is missing`);
-  return [found];
 }
 
 function filtersOf(dict: PDFDict): Content['filters'] {

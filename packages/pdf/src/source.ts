@@ -50,7 +50,7 @@ export function formOf(source: Source, page: number, target: PDFContext): PageFo
   if (!form) {
     const node = source.pages[page - 1];
     if (!node) throw damaged(`page ${page} is missing from the file`);
-    form = makePageForm(node, source.pdf.context, page);
+    form = makePageForm(node, source.pdf.context);
     if (source.copier) form = { ...form, ref: source.copier.copy(form.ref) };
     source.forms.set(page, form);
   }

@@ -92,3 +92,10 @@ describe('files that cannot be read say which trouble it is', () => {
     expect(await readSizes(new TextEncoder().encode(broken))).toEqual([{ width: 300, height: 400 }]);
   });
 });
+
+test('content that is named and not in the file is told, by its pages (ISO 32000-1, 7.3.10)', async () => {
+  const { remarks } = await readFacts(
+    pagesPdf(['/Contents 100 0 R', '/Contents [55 0 R 100 0 R]', '', '/Contents 55 0 R']),
+  );
+  expect(remarks).toEqual(['Some of what pages 2 and 4 should show is not in the file; the rest is printed.']);
+});

@@ -32,6 +32,8 @@ export function pagesPdf(pages: readonly string[], treeEntries = ''): Uint8Array
     100: stream('BT /F1 24 Tf 60 60 Td (upright words) Tj ET 0.2 0.4 0.8 rg 100 100 80 30 re f'),
     101: stream('q 1 0 0 1 20 20 cm'),
     102: stream('BT /F1 12 Tf 10 10 Td (second part) Tj ET Q'),
+    // An array that stands in itself.
+    103: '[100 0 R 103 0 R]',
   });
 }
 
