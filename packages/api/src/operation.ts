@@ -48,7 +48,7 @@ export const refusedBy = ({ path, query, takes, refuses = [] }: Operation): read
   ...new Set<ProblemCode>([
     ...(path.includes('{') ? (['not-found'] as const) : []),
     ...(query || takes ? (['body-invalid'] as const) : []),
-    ...(takes ? (['body-too-large'] as const) : []),
+    ...(takes ? (['body-too-large', 'encoding-unknown'] as const) : []),
     ...refuses,
     ...BY_ANY,
   ]),

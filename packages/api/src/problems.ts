@@ -4,6 +4,7 @@ export const PROBLEMS = {
   'origin-refused': { status: 403, title: 'Another site may not do this' },
   'not-found': { status: 404, title: 'There is no such thing' },
   'body-invalid': { status: 400, title: 'The request cannot be read' },
+  'encoding-unknown': { status: 415, title: 'The request is encoded in a way that is not known' },
   'body-too-large': { status: 413, title: 'The request is too large' },
   'upload-broken-off': { status: 400, title: 'The file did not arrive whole' },
   'file-unusable': { status: 422, title: 'The file cannot be used' },

@@ -2,25 +2,10 @@ import { request as httpRequest } from 'node:http';
 import { request as httpsRequest } from 'node:https';
 import { decodeMessage } from './decode';
 import { encodeMessage } from './encode';
-import { isForbiddenHost, lookupReachable } from './reachable';
+import { httpAddress } from './address';
+import { IppError } from './ipp-error';
+import { lookupReachable } from './reachable';
 import { groupOf, STATUS, firstString, type Attributes, type Group, type Message } from './message';
-
-/** A printer that could not be reached, or that refused. */
-export class IppError extends Error {
-  override readonly name = 'IppError';
-
-  /**
-   * @param status the standard's status code, or null where the printer did not answer in IPP
-   * @param jobCreated whether the printer had already made a job of it, which it may or may not have got whole
-   */
-  constructor(
-    message: string,
-    readonly status: number | null,
-    readonly jobCreated = false,
-  ) {
-    super(message);
-  }
-}
 
 export interface IppRequest {
   readonly operation: number;
@@ -38,20 +23,6 @@ const LONGEST_ANSWER = 16 * 1024 * 1024;
 
 /** Bytes written at once, so that a slow printer's pace is felt and a sending can be stopped between two. */
 const CHUNK = 64 * 1024;
-
-/** The address by which HTTP reaches an IPP printer (RFC 8010, section 4). @throws IppError for any other scheme */
-export function httpAddress(printerUri: string): URL {
-  const match = /^(ipps?):\/\/(.+)$/i.exec(printerUri);
-  if (!match || !URL.canParse(`http://${match[2]}`)) {
-    throw new IppError(`"${printerUri}" is not a printer's address; write one like ipp://host:631/ipp/print`, null);
-  }
-  const secure = match[1]?.toLowerCase() === 'ipps';
-  const url = new URL(`${secure ? 'https' : 'http'}://${match[2]}`);
-  if (isForbiddenHost(url.hostname)) throw new IppError(`${url.hostname} is no address of a printer`, null);
-  // Without a port an address means 631, not HTTP's own (RFC 8010, section 4.2). ":80" must be given as it is.
-  if (!/^[^/]*:\d+(\/|$)/.test(match[2] as string)) url.port = '631';
-  return url;
-}
 
 /** Asks a printer one thing. @throws IppError where it is away, refuses, or answers something else than IPP */
 export async function askPrinter(printerUri: string, ask: IppRequest): Promise<Message> {

@@ -1,4 +1,5 @@
-export { IppError } from './client';
+export { canonicalUri } from './address';
+export { IppError } from './ipp-error';
 export { decodeMessage, IppDecodeError, type Decoded } from './decode';
 export { encodeMessage } from './encode';
 export { jobAttributes, type MediaWay, type SentSheets } from './job-attributes';

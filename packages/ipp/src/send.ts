@@ -1,5 +1,6 @@
 import type { Printer } from '@foglio/core';
-import { askPrinter, IppError } from './client';
+import { askPrinter } from './client';
+import { IppError } from './ipp-error';
 import {
   allStrings,
   boolean,

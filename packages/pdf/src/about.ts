@@ -1,4 +1,5 @@
 import type { AboutDocument } from '@foglio/core';
+import { oneLine } from './one-line';
 import type { OpenPdf } from './open';
 
 /** Longer than any title or name; a file may hold a book in its place. */
@@ -20,7 +21,8 @@ export function aboutOf({ document }: OpenPdf): AboutDocument {
 
 function text(read: () => string | undefined): string | undefined {
   try {
-    return read()?.replace(/\s+/g, ' ').trim().slice(0, LONGEST);
+    const said = read();
+    return said === undefined ? undefined : oneLine(said).slice(0, LONGEST).toWellFormed();
   } catch {
     // An entry of another type than the standard's.
     return undefined;

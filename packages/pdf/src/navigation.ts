@@ -1,6 +1,7 @@
 import type { Heading } from '@foglio/core';
 import { PDFName } from '@cantoo/pdf-lib';
 import type { PDFDocumentProxy } from 'pdfjs-dist';
+import { oneLine } from './one-line';
 import type { OpenPdf } from './open';
 import { pageBox } from './page-box';
 import type { PageNode } from './page-tree';
@@ -39,7 +40,10 @@ export async function readNavigation(document: PDFDocumentProxy | null, place: P
   try {
     const labels = await document?.getPageLabels();
     const outline = await document?.getOutline();
-    return { labels: labels ?? null, outline: document && outline ? await headingsOf(outline, document, place) : [] };
+    return {
+      labels: labels?.map(oneLine) ?? null,
+      outline: document && outline ? await headingsOf(outline, document, place) : [],
+    };
   } catch {
     // Pages can be printed without their labels and headings; a selection that needs one says that there is none.
     return { labels: null, outline: [] };
@@ -63,7 +67,7 @@ async function headingsOf(outline: readonly OutlineNode[], document: PDFDocument
     const destination = named as Destination | null;
     const page = destination && pageOf(destination[0], numbers);
     const at = page && place.pages[page - 1];
-    if (at) headings.push({ title: sayTitle(node.title), level, page, top: topOf(destination, at, place.pdf) });
+    if (at) headings.push({ title: oneLine(node.title), level, page, top: topOf(destination, at, place.pdf) });
     for (const child of [...node.items].reverse()) pending.push({ node: child, level: level + 1 });
   }
   return headings;
@@ -93,5 +97,3 @@ function topOf([, fit, ...numbers]: Destination, page: PageNode, { context }: Op
   const y = matrix[1] * left + matrix[3] * top + matrix[5];
   return Math.min(1, Math.max(0, 1 - y / height));
 }
-
-const sayTitle = (title: string): string => title.replace(/\s+/g, ' ').trim();

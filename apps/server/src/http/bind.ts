@@ -7,10 +7,9 @@ import {
   type ParamsOf,
   type QueryOf,
 } from '@foglio/api';
-import { Ajv } from 'ajv';
-import addFormats from 'ajv-formats';
 import { json, type Request, type RequestHandler, type Response, type Router } from 'express';
-import { readerOf } from './body';
+import { checker, readerOf, unfitText } from './body';
+import { Problem } from './problem';
 
 /** What is asked with a request, read by the schemas of its operation. */
 export interface Asked<O extends Operation = Operation> {
@@ -38,7 +37,7 @@ export type Handlers<Names extends OperationName> = {
 const readJson = json({ limit: '1mb' });
 
 /** Parameters of an address are text, whatever the schema says they are. */
-const ofQuery = addFormats(new Ajv({ coerceTypes: true, allowUnionTypes: true }));
+const ofQuery = checker({ coerceTypes: true });
 
 type Answering = (asked: Asked<never>) => unknown;
 
@@ -56,6 +55,9 @@ function answerer({ query, takes, status, gives }: Operation, handle: Answering)
   const readQuery = query ? readerOf(query, ofQuery) : () => undefined;
   const readBody = typeof takes === 'object' ? readerOf(takes) : () => undefined;
   return async (request, response) => {
+    if (unfitText(request.params)) throw new Problem('not-found', 'Nothing has a name of such letters.');
+    const unfit = unfitText(request.query) ?? unfitText(request.body);
+    if (unfit) throw new Problem('body-invalid', unfit);
     const asked: Asked<never> = {
       params: request.params,
       query: readQuery({ ...request.query }) as never,

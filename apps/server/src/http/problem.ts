@@ -40,8 +40,8 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
   if (isGone(error)) return void response.destroy();
   if (response.headersSent) return void next(error);
   if (error instanceof Problem) return void sendProblem(response, error);
-  const parsed = bodyProblem(error);
-  if (parsed) return void sendProblem(response, parsed);
+  const asked = requestProblem(error);
+  if (asked) return void sendProblem(response, asked);
   if (isDatabaseAway(error)) {
     return void sendProblem(
       response,
@@ -54,10 +54,20 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
 
 const isGone = (error: unknown): boolean => (error as { code?: string } | null)?.code === 'ERR_STREAM_PREMATURE_CLOSE';
 
-/** What Express' own body readers throw. */
-function bodyProblem(error: unknown): Problem | null {
-  const { type, message } = (error ?? {}) as { type?: string; message?: string };
-  if (type === 'entity.too.large') return new Problem('body-too-large', 'Send less at once.');
-  if (type === 'entity.parse.failed') return new Problem('body-invalid', `This is not JSON: ${message ?? ''}`);
-  return null;
+/** What Express itself finds wrong with a request, by the status that it gives it (RFC 9110, 15.5). */
+function requestProblem(error: unknown): Problem | null {
+  const { type, status, message = '' } = (error ?? {}) as { type?: string; status?: number; message?: string };
+  switch (status) {
+    case 400:
+      if (type === 'entity.parse.failed') return new Problem('body-invalid', `This is not JSON: ${message}`);
+      // Its letters are not percent-encoded as they should be (RFC 3986, 2.1).
+      if (error instanceof URIError) return new Problem('not-found', 'There is nothing at this address.');
+      return new Problem('body-invalid', 'It did not arrive whole.');
+    case 413:
+      return new Problem('body-too-large', 'Send less at once.');
+    case 415:
+      return new Problem('encoding-unknown', 'Send JSON in UTF-8, as it is or compressed by gzip, deflate or Brotli.');
+    default:
+      return null;
+  }
 }

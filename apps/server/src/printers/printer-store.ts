@@ -1,8 +1,8 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { SaidOfPaper } from '@foglio/api';
 import { readSizeName, type Printer, type Tray } from '@foglio/core';
-import { askStatus, IppError, type PrinterStatus } from '@foglio/ipp';
-import { asc, eq } from 'drizzle-orm';
+import { askStatus, canonicalUri, IppError, type PrinterStatus } from '@foglio/ipp';
+import { asc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { sendings, jobs, printers, series, type SaidPaper } from '../database/schema';
 import { Problem } from '../http/problem';
@@ -102,29 +102,75 @@ export async function askNow(db: Database, printer: StoredPrinter): Promise<Prin
   }
 }
 
+/** Any number: what printers that are added at once take turns on. */
+const ADDING_LOCK = 0x70726e;
+
+/** What a printer may be called (RFC 8011, 5.4.4: name(127)), and what of it an address here is made of. */
+const LONGEST_NAME = 127;
+const LONGEST_ID = 40;
+
 /**
- * Takes up a printer by its address, if it answers there.
+ * Takes up a printer by its address, if it answers there. Whatever else is there, the same is said: nobody learns by it
+ * which doors of which machines are open.
  *
- * @throws Problem `printer-away` where no printer answers at the address, or it is not a printer's; `printer-known`
+ * @throws Problem `body-invalid` where it is no address; `printer-away` where no printer answers at it; `printer-known`
  */
-export async function addPrinter(db: Database, uri: string): Promise<StoredPrinter> {
-  const known = await listPrinters(db);
-  const same = known.find((printer) => printer.uri === uri);
-  if (same) throw new Problem('printer-known', `${same.name} is at this address.`);
-  let profile: Printer;
+export async function addPrinter(db: Database, address: string): Promise<StoredPrinter> {
+  const uri = readUri(address);
+  refuseKnown(await listPrinters(db), uri);
+  const { profile } = await askNew(uri);
+  const name = profile.name.slice(0, LONGEST_NAME).toWellFormed();
+  return db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(${ADDING_LOCK})`);
+    const known = await tx.select().from(printers);
+    refuseKnown(known, uri);
+    const values = { id: freeId(name, known), name, uri, panel: null, place: known.length };
+    const [added] = await tx
+      .insert(printers)
+      .values({ ...values, profile: { ...profile, name } })
+      .returning();
+    return added as StoredPrinter;
+  });
+}
+
+/** @throws Problem `body-invalid` */
+function readUri(address: string): string {
   try {
-    ({ profile } = await askStatus(uri));
+    return canonicalUri(address);
   } catch (error) {
-    if (error instanceof IppError) throw new Problem('printer-away', `No printer was found: ${error.message}.`);
+    if (error instanceof IppError) throw new Problem('body-invalid', `${error.message}.`);
     throw error;
   }
-  const slug = profile.name.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'printer';
+}
+
+/** @throws Problem `printer-known` */
+function refuseKnown(known: readonly StoredPrinter[], uri: string): void {
+  // Those of the configuration are as they were written there.
+  const same = known.find((printer) => readUri(printer.uri) === uri);
+  if (same) throw new Problem('printer-known', `${same.name} is at this address.`);
+}
+
+/** @throws Problem `printer-away` */
+async function askNew(uri: string): Promise<PrinterStatus> {
+  try {
+    return await askStatus(uri);
+  } catch (error) {
+    if (!(error instanceof IppError)) throw error;
+    const why = error.status === null ? 'No printer answers at this address' : error.message;
+    throw new Problem('printer-away', `${why}. Look whether it is switched on, and how its address is written.`);
+  }
+}
+
+function freeId(name: string, known: readonly StoredPrinter[]): string {
+  const words = name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .slice(0, LONGEST_ID);
+  const slug = words.replace(/^-|-$/g, '') || 'printer';
   const taken = new Set(known.map(({ id }) => id));
   let id = slug;
   for (let number = 2; taken.has(id); number += 1) id = `${slug}-${number}`;
-  const values = { id, name: profile.name, uri, panel: null, place: known.length, profile };
-  const [added] = await db.insert(printers).values(values).returning();
-  return added as StoredPrinter;
+  return id;
 }
 
 /** Forgets a printer that no job is set up for and nothing was sent to. @throws Problem `printer-in-use` */
