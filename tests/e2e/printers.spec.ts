@@ -256,7 +256,7 @@ test.describe('at the printer', () => {
     await add('ipp://169.254.169.254/ipp/print');
     await expect(refused).toContainText('169.254.169.254 is no address of a printer');
     await add('ipp://127.0.0.1:1/ipp/print');
-    await expect(refused).toContainText('cannot be reached');
+    await expect(refused).toContainText('No printer answers at this address');
     await add(world.printerUri);
     await expect(refused).toHaveText('Upper office is at this address.');
     await add(world.printerUri.replace('127.0.0.1', 'localhost'));

@@ -9,6 +9,7 @@ import { passwordSource } from './password';
 import { requireSame } from './seen';
 import { runSeries, type SeriesEnd, type SeriesOptions } from './series/command';
 import { describePages, pagesTable, planTable } from './tables';
+import { complain, say, sayJson } from './terminal';
 import { writeWhole } from './write-whole';
 
 /** Exit status (model, Command line). */
@@ -16,8 +17,6 @@ export const DONE = 0;
 const STOPPED = 1;
 export const BAD_INPUT = 2;
 
-const out = (text: string): void => void process.stdout.write(`${text}\n`);
-const complain = (text: string): void => void process.stderr.write(`${text}\n`);
 const stopsOf = (plan: Plan): Check[] => plan.checks.filter((check) => check.level === 'stop');
 
 /** Options of every command that opens documents. */
@@ -38,7 +37,8 @@ export async function pagesCommand(
   const opening = openingOf(options);
   const described = [];
   for (const file of files) described.push(describePages(file, await loadDocument(file, opening)));
-  out(options.json ? JSON.stringify(described, null, 2) : described.map(pagesTable).join('\n\n'));
+  if (options.json) sayJson(described);
+  else say(described.map(pagesTable).join('\n\n'));
   return DONE;
 }
 
@@ -49,7 +49,8 @@ export async function planCommand(
 ): Promise<number> {
   const printer = options.printer === undefined ? null : await loadPrinter(options.printer);
   const plan = planJob(await loadJob(file, openingOf(options)), printer);
-  out(options.json ? JSON.stringify(plan, null, 2) : planTable(plan, printer));
+  if (options.json) sayJson(plan);
+  else say(planTable(plan, printer));
   return stopsOf(plan).length > 0 ? STOPPED : DONE;
 }
 
@@ -73,13 +74,13 @@ export async function imposeCommand(
   await writeWhole(options.output, pdf);
   const { sheets, sheetsPerSet } = plan.tally;
   const what = all ? `${sheets} sheets, every set` : `${sheetsPerSet} sheets, one set`;
-  out(`${options.output}: ${what}, ${pdf.length} bytes`);
+  say(`${options.output}: ${what}, ${pdf.length} bytes`);
   return DONE;
 }
 
 /** `printer ipp://...`: the printer's profile as JSON. */
 export async function printerCommand(address: string): Promise<number> {
-  out(JSON.stringify(await askProfile(address), null, 2));
+  sayJson(await askProfile(address));
   return DONE;
 }
 
@@ -116,7 +117,7 @@ export async function sendCommand(
     userName: userInfo().username,
   });
   complain(shipment.reason);
-  for (const { id, state } of statuses) out(`job ${id} ${state}: ${plan.tally.sheets} sheets`);
+  for (const { id, state } of statuses) say(`job ${id} ${state}: ${plan.tally.sheets} sheets`);
   return DONE;
 }
 
@@ -127,7 +128,7 @@ export async function seriesCommand(
   files: readonly string[],
   options: OpeningOptions & SeriesOptions,
 ): Promise<number> {
-  return SERIES_STATUS[await runSeries(files, options, openingOf(options), { out, complain })];
+  return SERIES_STATUS[await runSeries(files, options, openingOf(options), { say, complain })];
 }
 
 /** Says an error in one line. */

@@ -1,8 +1,8 @@
 import { createInterface } from 'node:readline/promises';
+import { complain } from './terminal';
 
 /** Tells what is to be confirmed and asks for it; without a person at the terminal it is not. */
 export async function confirmed(cautions: readonly { readonly message: string }[], sheets: number): Promise<boolean> {
-  const complain = (text: string): void => void process.stderr.write(`${text}\n`);
   cautions.forEach(({ message }) => complain(`caution: ${message}`));
   if (!process.stdin.isTTY) {
     complain('Not sent; give --yes to send it all the same.');

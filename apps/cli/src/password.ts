@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { Writable } from 'node:stream';
+import { ask } from './terminal';
 import { InputError, sayFileTrouble } from './input-error';
 
 /** Where the password of a file comes from; null where there is none to be had. */
@@ -21,7 +22,7 @@ async function firstLine(path: string): Promise<string> {
 }
 
 function askUnseen(file: string): Promise<string> {
-  process.stderr.write(`Password of ${file}: `);
+  ask(`Password of ${file}: `);
   const nowhere = new Writable({ write: (_part, _encoding, done) => done() });
   const terminal = createInterface({ input: process.stdin, output: nowhere, terminal: true });
   return new Promise((resolve) => {

@@ -1,8 +1,11 @@
 import { execFileSync } from 'node:child_process';
 import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readPlan } from '@foglio/core/validate';
+import { encodeMessage } from '@foglio/ipp';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
 import { mailFile } from '../../../packages/typeset/test/make-mail';
 import { main } from '../src/main';
@@ -49,6 +52,36 @@ const CONTRACT = {
     { pages: '9', tray: 'tray-3', sides: 'one-sided' },
   ],
 };
+
+test('what a file or a printer calls itself is no command to a terminal (ECMA-48)', async () => {
+  writeFileSync(
+    ticket({ title: 'x' }),
+    JSON.stringify({ version: 1, documents: [{ file: 'a\u001b[2J\u009b31m.pdf' }] }),
+  );
+  expect(await foglio('plan', at('ticket.json'))).toBe(2);
+  expect(complained).toMatch(/a\ufffd\[2J\ufffd31m\.pdf/);
+  const printer = createServer((_request, response) => {
+    const refusal = encodeMessage({
+      version: [2, 0],
+      code: 0x0400,
+      requestId: 1,
+      groups: [
+        {
+          tag: 'operation',
+          attributes: { 'status-message': [{ tag: 'text', value: '\u001b]0;gone\u0007\u009b2J' }] },
+        },
+      ],
+    });
+    response.writeHead(200, { 'Content-Type': 'application/ipp' }).end(refusal);
+  });
+  await new Promise<void>((resolve) => printer.listen(0, '127.0.0.1', resolve));
+  complained = '';
+  expect(await foglio('printer', `ipp://127.0.0.1:${(printer.address() as AddressInfo).port}/ipp/print`)).toBe(2);
+  printer.close();
+  expect(complained).toContain(']0;gone');
+  // eslint-disable-next-line no-control-regex -- these are what is looked for
+  expect(complained).not.toMatch(/[\u0000-\u0009\u000b-\u001f\u007f-\u009f]/);
+});
 
 describe('pages', () => {
   test('as JSON: every page of a manual that the project did not write', async () => {

@@ -26,7 +26,7 @@ export interface SeriesOptions {
 export type SeriesEnd = 'done' | 'stopped' | 'refused';
 
 interface Talk {
-  readonly out: (text: string) => void;
+  readonly say: (text: string) => void;
   readonly complain: (text: string) => void;
 }
 
@@ -57,8 +57,8 @@ export async function runSeries(
     const planning = { setup, printer, journal, opening };
     const rows = await planAll(files, planning);
     const open = rows.filter(isOpen);
-    if (open.length < rows.length) talk.out(`${rows.length - open.length} files were done before.`);
-    if (open.length > 0) talk.out(planSummary(open, printer));
+    if (open.length < rows.length) talk.say(`${rows.length - open.length} files were done before.`);
+    if (open.length > 0) talk.say(planSummary(open, printer));
     const unfit = open.filter((row) => !isFit(row));
     if (unfit.length > 0 && !options.skip) {
       if (options.to !== undefined)
@@ -116,7 +116,7 @@ async function sendAll(rows: Row[], sending: SendingAll, talk: Talk): Promise<Se
   if (options.report !== undefined) {
     await writeWhole(options.report, await reportFile(options.report, basename(options.ticket), entries));
   }
-  talk.out(`${reportSummary(entries)}.`);
+  talk.say(`${reportSummary(entries)}.`);
   return end;
 }
 
