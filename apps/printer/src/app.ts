@@ -1,4 +1,4 @@
-import express, { type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import { firstString } from '@foglio/ipp';
 import { serveIpp } from '@foglio/ipp/serving';
 import { readSizeName, type Printer } from '@foglio/core';
@@ -32,10 +32,35 @@ export function createApp({ machine, archive }: AppOptions): Express {
   app.post('/ipp/print{/*job}', (request, response) =>
     serveIpp(request, response, (path) => (path === '/ipp/print' ? printer() : null), { dataBytes: MOST_DATA }),
   );
+  app.use('/panel', onlyFromHere);
   servePanel(app, machine);
   serveOutput(app, machine, archive);
+  app.use(tellShortly);
   return app;
 }
+
+const LOOPBACK = ['127.0.0.1', 'localhost', '[::1]'];
+
+/**
+ * Whoever stands at the panel does so on this machine, and no page of another site for them: a name of somebody else's that leads
+ * here (DNS rebinding) finds nothing.
+ */
+const onlyFromHere: RequestHandler = ({ headers: { host = '', origin }, socket }, response, next) => {
+  const hosts = LOOPBACK.map((name) => `${name}:${socket.localPort}`);
+  if (!hosts.includes(host)) return void response.status(403).json({ error: 'this address is not served' });
+  if (origin !== undefined && !hosts.some((one) => origin === `http://${one}`)) {
+    return void response.status(403).json({ error: 'another site may not do this' });
+  }
+  next();
+};
+
+/** What is wrong with a request, and nothing of the inside. */
+const tellShortly: ErrorRequestHandler = (error: { status?: number; message?: string }, _request, response, next) => {
+  if (response.headersSent) return void next(error);
+  const { status = 500, message } = error;
+  if (status >= 500) console.error(error);
+  response.status(status).json({ error: status < 500 ? `it cannot be read: ${message}` : 'something went wrong here' });
+};
 
 /** Its buttons and trays. */
 function servePanel(app: Express, machine: Machine): void {
