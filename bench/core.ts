@@ -58,6 +58,12 @@ function planningInNode(): void {
   );
   reportRatio('  100,000 pages over 10,000', ratio(huge, work, 60), 'under 10: linear');
   reportRatio('  10,000 sets over one', ratio(manySets, work), 'under 1.2');
+  const footed = { lines: [{ at: 'bottom-center', text: '{page} of {pages}, {section}' }] } as const;
+  reportRatio(
+    '  with a line at the foot, 16,000 over 4,000 pages',
+    ratio(planning(16_000, 20, footed), planning(4_000, 20, footed), 10),
+    'under 5: linear',
+  );
   report('  memory a planned page', heapOf(work) / 10_000 / 1024, 'KB', 'under 1 KB');
 }
 

@@ -61,6 +61,20 @@ test('a line stands at its edge of what the printer can print on', () => {
   });
 });
 
+test('on a side of several pages the line of one that is left alone is at its own edge, not at the sheet’s', () => {
+  const settings = { layout: { kind: 'grid', pagesPerSide: 4 } };
+  const edgeOf = (pages: number): number => {
+    const made = lined([{ at: 'bottom-left', text: '{page}', size: 10 }], settings, documentOf(pages));
+    const { texts, cells } = made.sheets[0]!.front;
+    const [first] = cells;
+    return texts![0]!.x - first!.x;
+  };
+  expect(edgeOf(1)).toBeCloseTo(edgeOf(4));
+  // Of an only page the left edge lies in the sheet's upper left quarter, far from its foot.
+  const alone = lined([{ at: 'bottom-left', text: '{page}', size: 10 }], settings, documentOf(1));
+  expect(alone.sheets[0]!.front.texts![0]!.y).toBeGreaterThan(A4.height / 3);
+});
+
 test('in a booklet pages are counted as they are read, each at the foot of its half', () => {
   const made = lined([{ at: 'bottom-center', text: '{page}' }], { layout: { kind: 'booklet' } }, documentOf(8));
   expect(textsOf(made)).toEqual([

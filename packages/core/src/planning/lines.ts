@@ -3,10 +3,11 @@ import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../printer/printer';
 import { mmToPoints } from '../paper/sizes';
 import { type LINE_FIELDS } from '../settings/lines';
-import type { Ticket } from '../ticket/ticket';
+import type { Layout, Ticket } from '../ticket/ticket';
 import { inset, sideBox, without } from './area';
 import { isBlank } from './behind';
 import { bindingOf, isBackOf } from './binding';
+import { cellCount } from './grid';
 import { layOut, type LaidOutRun } from './layout';
 import { visibleBox } from '../plan/whole-page';
 import { sayDay } from '../marks/moment';
@@ -39,11 +40,13 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
   if (ticket.lines.length === 0) return laidOut;
   const count = laidOut.reduce((sum, { run }) => sum + pagesIn(run), 0);
   const binding = bindingOf(ticket, laidOut);
+  const sectionOf = sectionFinder(context.documents);
   let before = 0;
   return laidOut.map((one) => {
     // Laid out once more with each page's place in the job as its number: what lies where does not depend on numbers.
     const [counted] = layOut([countedRun(one.run, before)], ticket, printer);
     before += pagesIn(one.run);
+    const isAlone = hasOwnSide(one.run.settings.layout);
     const faces = one.faces.map((side, face) => {
       const numbers = counted?.faces[face]?.cells ?? [];
       const whole = sideBox(one.run.paper, side.orientation);
@@ -51,8 +54,8 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
       const free = bound ? without(whole, bound.edge, bound.free) : whole;
       const printable = overlap(inset(whole, mmToPoints(printer.margin)), free);
       const texts = side.cells.flatMap((cell, at) => {
-        const box = side.cells.length === 1 && cellsOf(one) === 1 ? printable : overlap(visibleBox(cell), printable);
-        const fill = filler(cell, numbers[at]?.page ?? 0, count, context);
+        const box = isAlone ? printable : overlap(visibleBox(cell), printable);
+        const fill = filler(cell, { number: numbers[at]?.page ?? 0, count, sectionOf }, context);
         return ticket.lines.flatMap((line) => textOf(line, fill(line.text), box));
       });
       return texts.length === 0 ? side : { ...side, texts };
@@ -64,10 +67,9 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
 const pagesIn = ({ stretches }: Run): number =>
   stretches.reduce((sum, one) => sum + (isBlank(one) ? 0 : one.pages.length), 0);
 
-/** How many pages a side of a run has room for. */
-function cellsOf({ faces, signatures }: LaidOutRun): number {
-  return signatures ? 2 : Math.max(...faces.map(({ cells }) => cells.length));
-}
+/** Whether each page has a side to itself, not only the one that is left over. */
+const hasOwnSide = (layout: Layout): boolean =>
+  layout.kind === 'tiles' || (layout.kind === 'grid' && cellCount(layout) === 1);
 
 function countedRun(run: Run, before: number): Run {
   let next = before;
@@ -77,8 +79,16 @@ function countedRun(run: Run, before: number): Run {
   return { ...run, stretches };
 }
 
+/** What is known of a page by its place in the job. */
+interface Reckoned {
+  readonly number: number;
+  /** Of all pages of the job. */
+  readonly count: number;
+  readonly sectionOf: (cell: Cell) => string;
+}
+
 /** Fills in what a line says of a page. */
-function filler(cell: Cell, number: number, count: number, context: LineContext): (text: string) => string {
+function filler(cell: Cell, { number, count, sectionOf }: Reckoned, context: LineContext): (text: string) => string {
   const { ticket, documents, now } = context;
   const facts = documents[cell.document - 1];
   const values: Readonly<Record<Field, () => string>> = {
@@ -86,7 +96,7 @@ function filler(cell: Cell, number: number, count: number, context: LineContext)
     pages: () => String(count),
     'file page': () => String(cell.page),
     'file pages': () => String(facts?.pages.length ?? 0),
-    section: () => sectionTitle(facts, cell.page),
+    section: () => sectionOf(cell),
     file: () => (facts?.name ?? '').replace(/\.[^.]+$/, ''),
     title: () => ticket.title,
     date: () => sayDay(now),
@@ -94,11 +104,23 @@ function filler(cell: Cell, number: number, count: number, context: LineContext)
   return (text) => text.replace(/\{([^{}]*)\}/g, (all, name: string) => values[name as Field]?.() ?? all);
 }
 
-/** The title of the section that a page is in; nothing before the first. */
-function sectionTitle(facts: DocumentFacts | undefined, page: number): string {
-  if (!facts) return '';
-  const last = sectionsOf(facts).findLastIndex(({ from, to }) => from <= page && page <= to);
-  return facts.outline?.filter(({ level }) => level === 1)[last]?.title ?? '';
+/** Finds the title of the section that a page is in, "" before the first; each document is looked through once, if ever. */
+function sectionFinder(documents: readonly DocumentFacts[]): (cell: Cell) => string {
+  const known = new Map<number, readonly string[]>();
+  return ({ document, page }) => {
+    let titles = known.get(document);
+    if (!titles) known.set(document, (titles = sectionTitles(documents[document - 1])));
+    return titles[page] ?? '';
+  };
+}
+
+/** The title of the last section that a page is in, by its number. */
+function sectionTitles(facts: DocumentFacts | undefined): readonly string[] {
+  if (!facts) return [];
+  const headings = facts.outline?.filter(({ level }) => level === 1) ?? [];
+  const titles = new Array<string>(facts.pages.length + 1).fill('');
+  sectionsOf(facts).forEach(({ from, to }, at) => titles.fill(headings[at]?.title ?? '', from, to + 1));
+  return titles;
 }
 
 const ELLIPSIS = '…';
