@@ -58,7 +58,7 @@ function planningInNode(): void {
   );
   reportRatio('  100,000 pages over 10,000', ratio(huge, work, 60), 'under 10: linear');
   reportRatio('  10,000 sets over one', ratio(manySets, work), 'under 1.2');
-  const footed = { lines: [{ at: 'bottom-center', text: '{page} of {pages}, {section}' }] } as const;
+  const footed: Partial<TicketInput> = { lines: [{ at: 'bottom-center', text: '{page} of {pages}, {section}' }] };
   reportRatio(
     '  with a line at the foot, 16,000 over 4,000 pages',
     ratio(planning(16_000, 20, footed), planning(4_000, 20, footed), 10),

@@ -58,12 +58,18 @@ db_answers() {
       -U foglio -d postgres -c 'select 1' >/dev/null 2>&1
 }
 
+# Whether the process that db_start started is there, ready or not.
+db_runs() {
+  local pid
+  pid=$(head -n 1 "$DB_DATA/postmaster.pid" 2>/dev/null) && [ -n "$pid" ] && is_postgres "$pid"
+}
+
+is_postgres() { [ -d "/proc/$1" ] && ! grep -q '^State:\s*Z' "/proc/$1/status" && grep -q postgres "/proc/$1/comm"; }
+
 # After a kill -9 the pid in postmaster.pid can be gone, a zombie, or somebody else's by now.
 db_forget_dead() {
   local file=$DB_DATA/postmaster.pid pid
   [ -f "$file" ] || return 0
   pid=$(head -n 1 "$file")
-  if [ ! -d "/proc/$pid" ] || grep -q '^State:\s*Z' "/proc/$pid/status" || ! grep -q postgres "/proc/$pid/comm"; then
-    rm -f "$file"
-  fi
+  is_postgres "$pid" || rm -f "$file"
 }

@@ -1,8 +1,10 @@
 #!/usr/bin/env bash
-# npm start: sets up what is missing, then runs the database, the simulated printers and the server until Ctrl+C.
+# npm start: sets up what is missing, then runs the database, the simulated printers and the server until Ctrl+C, and brings
+# back what ends by itself.
 set -euo pipefail
 source "$(dirname "$0")/setup.sh"
 source scripts/database.sh
+source scripts/supervise.sh
 
 # Several may run beside each other under different names, each with data of its own.
 NAME=${FOGLIO_NAME:-app}
@@ -42,10 +44,8 @@ end_leftovers() {
   rm -f "$file"
 }
 
-PIDS=()
 # Notes a program that was just started, so that the next start finds it whatever becomes of this one.
 note_program() {
-  PIDS+=("$1")
   printf '%s %s\n' "$1" "$(begun "$1")" >>"$STATE/$NAME/programs"
 }
 
@@ -57,6 +57,7 @@ stop() {
   stop_task
   local index
   for ((index = ${#PIDS[@]} - 1; index >= 0; index--)); do
+    [ -n "${PIDS[index]}" ] || continue
     kill -TERM "${PIDS[index]}" 2>/dev/null && wait "${PIDS[index]}" 2>/dev/null || true
   done
   rm -f "$STATE/$NAME/address" "$STATE/$NAME/programs"
@@ -75,15 +76,13 @@ end_leftovers
 
 db_start "$NAME"
 
-# In sessions of their own, so that Ctrl+C reaches this script alone and it can stop them in order.
 PRINTERS=()
 # The first is the one that new jobs are for.
 for PRINTER in upper-office library box-office; do
   PROFILE=demo/printers/$PRINTER.json
   PRINTER_PORT=$(remembered_port "$NAME/$PRINTER")
-  setsid node --enable-source-maps apps/printer/dist/main.js --profile "$PROFILE" \
-    --folder "$STATE/$NAME/printers/$PRINTER" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" 8>&- 9>&- &
-  note_program $!
+  launch "the printer $PRINTER" node --enable-source-maps apps/printer/dist/main.js --profile "$PROFILE" \
+    --folder "$STATE/$NAME/printers/$PRINTER" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}"
   PRINTERS+=("$PRINTER" "$PRINTER_PORT" "$PROFILE")
 done
 
@@ -101,9 +100,8 @@ FOGLIO_PRINTERS=$(node -p '
   JSON.stringify(entries);
 ' "${PRINTERS[@]}")
 export FOGLIO_PRINTERS
-setsid node --enable-source-maps apps/server/dist/main.js 8>&- 9>&- &
-SERVER=$!
-note_program "$SERVER"
+launch "the server" node --enable-source-maps apps/server/dist/main.js
+SERVER=${PIDS[-1]}
 
 ADDRESS=http://127.0.0.1:$PORT
 for _ in $(seq 200); do
@@ -116,6 +114,4 @@ task node demo/dist/main.js "$ADDRESS"
 release_lock
 say "serving at $ADDRESS; Ctrl+C stops it"
 
-# Whatever ends by itself takes the rest down with it, in order.
-wait -n "${PIDS[@]}" || true
-fail "one of the programs ended by itself; its message stands above"
+supervise "$NAME"

@@ -76,10 +76,12 @@ const DEMO_TITLES = [
   'News for players',
 ];
 
+const everyProcess = (): string[] => readdirSync('/proc').filter((one) => /^\d+$/.test(one));
+
 /** Every process that was started, by what /proc tells (proc(5)). */
 function processesOf({ child }: Started): number[] {
   const parents = new Map<number, number>();
-  for (const name of readdirSync('/proc').filter((one) => /^\d+$/.test(one))) {
+  for (const name of everyProcess()) {
     try {
       // After the name, which may hold anything: the state, then the parent.
       const fields = readFileSync(`/proc/${name}/stat`, 'utf8').split(') ').at(-1)!.split(' ');
@@ -101,7 +103,19 @@ const lives = (pid: number): boolean => {
   }
 };
 
-const commandOf = (pid: number): string => readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
+function commandOf(pid: number): string {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
+  } catch {
+    return '';
+  }
+}
+
+/** The database's own process; its helpers are called otherwise. */
+const postmaster = (): number =>
+  everyProcess()
+    .map(Number)
+    .find((pid) => /\/postgres -D/.test(commandOf(pid)) && commandOf(pid).includes(`port=${portOf('database')}`))!;
 
 test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it and lose nothing; the next start goes on', async () => {
   test.setTimeout(180_000);
@@ -137,6 +151,20 @@ test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it a
   const states = async (): Promise<string[]> =>
     ((await (await fetch(`${third.address}/api/sendings`)).json()) as { state: string }[]).map(({ state }) => state);
   await expect.poll(states).toEqual(['completed']);
+
+  // What ends by itself is brought back, and that is said; meanwhile nothing else ends with it.
+  const programsOf = (): number[] => processesOf(third).filter((pid) => /dist\/main\.js/.test(commandOf(pid)));
+  const programNamed = (part: string): number => programsOf().find((pid) => commandOf(pid).includes(part))!;
+  const [server, printer] = [programNamed('apps/server'), programNamed('printers/upper-office')];
+  for (const pid of [postmaster(), printer!, server!]) process.kill(pid, 'SIGKILL');
+  await expect.poll(() => [server!, printer!].filter(lives)).toEqual([]);
+  await expect.poll(() => titles(third.address).catch(() => []), { timeout: 60_000 }).toEqual(DEMO_TITLES);
+  await expect.poll(() => isOpen(portOf('upper-office'))).toBe(true);
+  expect(programsOf()).toHaveLength(4);
+  for (const what of ['the server', 'the printer upper-office', 'the database']) {
+    expect(third.told()).toMatch(new RegExp(`${what} ended by itself`));
+  }
+  expect(third.told()).not.toContain('the printer library ended');
 
   // Killed hard, it leaves its programs behind; the next start ends them and serves the same.
   const script = processesOf(third).find((pid) => /^bash scripts\/start\.sh/.test(commandOf(pid)))!;

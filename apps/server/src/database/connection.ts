@@ -18,7 +18,10 @@ const MIGRATION_LOCK = 0x666f6c;
 export async function connect(url: string, migrations: string): Promise<Connection> {
   const pool = new Pool({ connectionString: url, max: 20 });
   // An idle connection that breaks is replaced by the pool; without a listener it would end the process.
-  pool.on('error', (error) => console.error(`database: ${error.message}`));
+  const complain = (error: Error): void => console.error(`database: ${error.message}`);
+  pool.on('error', complain);
+  // So is one that is taken out, in a moment in which nothing is asked of it; whoever has it is told when asking.
+  pool.on('connect', (client) => client.on('error', complain));
   const client = await pool.connect();
   try {
     await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);

@@ -35,8 +35,9 @@ const rehearses = process.env['FOGLIO_REHEARSE'] !== 'no';
 /** More than a printer takes, in bytes. */
 const MOST_OUTPUT = 2 ** 30;
 
+/** Where the server is gone, nobody waits for what comes of it. */
 const report = (what: PdfReport): Promise<void> =>
-  new Promise((resolve, reject) => process.send?.(what, (error: Error | null) => (error ? reject(error) : resolve())));
+  new Promise((resolve) => process.send?.(what, (error: Error | null) => (error ? process.exit(1) : resolve())));
 
 const bytesOf = async (file: string): Promise<Uint8Array> => new Uint8Array(await readFile(file));
 

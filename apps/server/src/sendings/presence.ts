@@ -38,7 +38,8 @@ export class Presence extends EventEmitter<{ news: [Topic, string]; sending: [st
     });
     client.on('error', (error) => {
       console.error(`database: ${error.message}`);
-      this.openAgain();
+      // One that ends while it is opened is told by what waits for it.
+      if (this.client === client) this.openAgain();
     });
     await client.connect();
     await client.query('select pg_advisory_lock($1, $2)', [LOCK_CLASS, this.server]);
