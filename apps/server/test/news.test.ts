@@ -6,12 +6,14 @@ import { readTicket } from '@foglio/core/validate';
 import { Ajv } from 'ajv';
 import addFormats from 'ajv-formats';
 import { isNull } from 'drizzle-orm';
+import type { Client } from 'pg';
 import supertest from 'supertest';
 import { WebSocket } from 'ws';
 import { contents, sendings, files, jobs, printers } from '../src/database/schema';
 import { changeSending } from '../src/sendings/sending-store';
 import { enterPrinters } from '../src/printers/printer-store';
 import { PROFILE, startServer, store, type RunningServer } from './running-server';
+import { asAdmin } from './test-database';
 
 let server: RunningServer;
 let file: string;
@@ -175,6 +177,20 @@ test('after news may have been missed, whoever listens is sent off to come again
   const closed = one.closed();
   server.presence.emit('reopened');
   expect(await closed).toBe(1012);
+});
+
+test('who listens is told that the database is away, also who comes meanwhile', async () => {
+  const before = await listener();
+  const isBack = jest.spyOn(server.presence, 'open').mockRejectedValue(new Error('the database is away'));
+  const { client } = server.presence as unknown as { client: Client };
+  const { rows } = await client.query<{ pid: number }>('select pg_backend_pid() as pid');
+  await asAdmin(`select pg_terminate_backend(${rows[0]!.pid})`);
+  await until(() => before.of('database away').length === 1);
+  const meanwhile = await listener();
+  await until(() => meanwhile.of('database away').length === 1);
+  const closed = [before.closed(), meanwhile.closed()];
+  isBack.mockRestore();
+  expect(await Promise.all(closed)).toEqual([1012, 1012]);
 });
 
 test('a printer that goes on saying the same is not entered each time', async () => {

@@ -234,6 +234,13 @@ export const newsRecord = {
     about('identify', 'A program wants a person to see which printer a queue is; by its name.'),
     about('setup', 'A set-up was saved, changed or removed.'),
     about('incoming', 'Another program printed, or what becomes of that changed.'),
+    record(
+      'News of the database',
+      { topic: { const: 'database away' } },
+      {
+        description: 'It does not answer. The connection ends once it does again.',
+      },
+    ),
     record('Beat', { topic: { const: 'beat' } }, { description: 'Nothing new: the connection stands.' }),
   ],
 } as const;

@@ -33,6 +33,9 @@ export interface NewsParts {
   readonly port: () => number;
 }
 
+/** Nothing can be asked for, and nothing is told, until it is back. */
+const AWAY = { topic: 'database away' } as const;
+
 /** As it goes out; moments become text on the way. */
 type Told = NewsRecord | { readonly topic: 'sending' | 'printer'; readonly [field: string]: unknown };
 
@@ -48,7 +51,7 @@ export class NewsStream {
   private readonly beat: NodeJS.Timeout;
 
   constructor(private readonly parts: NewsParts) {
-    parts.presence.on('news', this.hear).on('reopened', this.endAll);
+    parts.presence.on('news', this.hear).on('lost', this.tellAway).on('reopened', this.endAll);
     parts.watch.on('changed', this.tellPrinter);
     this.beat = setInterval(() => this.beatAll(), BEAT_MS);
   }
@@ -66,7 +69,7 @@ export class NewsStream {
 
   close(): void {
     clearInterval(this.beat);
-    this.parts.presence.off('news', this.hear).off('reopened', this.endAll);
+    this.parts.presence.off('news', this.hear).off('lost', this.tellAway).off('reopened', this.endAll);
     this.parts.watch.off('changed', this.tellPrinter);
     for (const listener of this.sockets.clients) listener.terminate();
     this.parts.watch.rest();
@@ -78,6 +81,7 @@ export class NewsStream {
     listener.on('error', () => listener.terminate());
     listener.on('close', () => this.sockets.clients.size === 0 && this.parts.watch.rest());
     this.parts.watch.begin();
+    if (!this.parts.presence.stands) listener.send(JSON.stringify(AWAY));
   }
 
   private readonly hear = (topic: Topic, key: string): void => {
@@ -102,6 +106,8 @@ export class NewsStream {
       return topic === 'printer' ? { topic: 'no printer', id: key } : null;
     }
   }
+
+  private readonly tellAway = (): void => this.tell(AWAY);
 
   private readonly tellPrinter = (printer: PrinterNow): void => this.tell({ topic: 'printer', printer });
 

@@ -16,9 +16,10 @@ const AGAIN_AFTER_MS = 1000;
 /**
  * A server's presence in the database: a connection of its own that holds a lock for as long as the process lives, so
  * that others can tell a server that is still sending from one that was killed, and that hears of every
- * change. Emits "news" of all, "sending" with the id of one, and "reopened" after a time in which it may have missed some.
+ * change. Emits "news" of all, "sending" with the id of one, "lost" when it
+ * ends, and "reopened" after a time in which it may have missed some.
  */
-export class Presence extends EventEmitter<{ news: [Topic, string]; sending: [string]; reopened: [] }> {
+export class Presence extends EventEmitter<{ news: [Topic, string]; sending: [string]; lost: []; reopened: [] }> {
   /** What sendings in this server's hands carry. */
   readonly server = randomInt(1, 2 ** 31 - 1);
   private client: Client | null = null;
@@ -39,12 +40,19 @@ export class Presence extends EventEmitter<{ news: [Topic, string]; sending: [st
     client.on('error', (error) => {
       console.error(`database: ${error.message}`);
       // One that ends while it is opened is told by what waits for it.
-      if (this.client === client) this.openAgain();
+      if (this.client !== client) return;
+      this.openAgain();
+      this.emit('lost');
     });
     await client.connect();
     await client.query('select pg_advisory_lock($1, $2)', [LOCK_CLASS, this.server]);
     await client.query(`listen ${CHANNEL}`);
     this.client = client;
+  }
+
+  /** Whether it stands, as far as is known. */
+  get stands(): boolean {
+    return this.client !== null;
   }
 
   async close(): Promise<void> {

@@ -54,6 +54,10 @@ import { OnBench } from './state/on-bench';
       </nav>
       @if (isLost()) {
         <p class="lost" role="alert">No connection to Foglio’s server. What you see may be out of date.</p>
+      } @else if (isDatabaseAway()) {
+        <p class="lost" role="alert">
+          Foglio’s database is away. What you see stays; what you do is kept once it is back.
+        </p>
       } @else if (arriving(); as said) {
         <p class="printer" role="status">{{ said }}</p>
       } @else if (printer(); as printer) {
@@ -170,6 +174,7 @@ export class App {
 
   private readonly printersNow = inject(PrintersNow);
   protected readonly isLost = inject(News).isLost;
+  protected readonly isDatabaseAway = inject(News).isDatabaseAway;
   protected readonly printer = computed(() => this.printersNow.of(this.onBench.printer()));
   /** The job that is on the Bench, or was last. */
   protected readonly job = this.onBench.job;

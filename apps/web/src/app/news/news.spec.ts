@@ -56,6 +56,20 @@ describe('the connection', () => {
     expect(news.isLost()).toBe(false);
   });
 
+  test('tells that the database is away, until there is a connection after it', () => {
+    const { news, connections } = begin();
+    connections[0]!.next('opened');
+    expect(news.isDatabaseAway()).toBe(false);
+    connections[0]!.next({ topic: 'database away' });
+    jest.advanceTimersByTime(30_000);
+    expect(news.isDatabaseAway()).toBe(true);
+    connections[0]!.complete();
+    jest.advanceTimersByTime(1_000);
+    expect(news.isDatabaseAway()).toBe(true);
+    connections[1]!.next('opened');
+    expect([news.isDatabaseAway(), news.isLost()]).toEqual([false, false]);
+  });
+
   test('is tried again every second, whether it ended or broke', () => {
     const { connections, open } = begin();
     connections[0]!.error(new Error('no'));

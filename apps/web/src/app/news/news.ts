@@ -1,4 +1,4 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { NewsRecord } from '@foglio/api';
 import {
@@ -39,6 +39,11 @@ export class News {
   private readonly told = new Subject<NewsRecord>();
   private readonly stands = new BehaviorSubject(false);
 
+  private readonly away = signal(false);
+
+  /** Whether the server's database does not answer, so that nothing can be asked for or kept; it goes on by itself. */
+  readonly isDatabaseAway = this.away.asReadonly();
+
   /** Comes with every connection: what changed before it was not told. */
   readonly opened: Observable<unknown> = this.stands.pipe(skip(1), filter(Boolean));
 
@@ -60,7 +65,10 @@ export class News {
         retry({ delay: AGAIN_MS }),
       )
       .subscribe((news) => {
-        if (news === 'opened') this.stands.next(true);
+        if (news === 'opened') {
+          this.away.set(false);
+          this.stands.next(true);
+        } else if (news.topic === 'database away') this.away.set(true);
         else this.told.next(news);
       });
   }
