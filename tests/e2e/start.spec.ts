@@ -156,8 +156,8 @@ test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it a
   const programsOf = (): number[] => processesOf(third).filter((pid) => /dist\/main\.js/.test(commandOf(pid)));
   const programNamed = (part: string): number => programsOf().find((pid) => commandOf(pid).includes(part))!;
   const [server, printer] = [programNamed('apps/server'), programNamed('printers/upper-office')];
-  for (const pid of [postmaster(), printer!, server!]) process.kill(pid, 'SIGKILL');
-  await expect.poll(() => [server!, printer!].filter(lives)).toEqual([]);
+  for (const pid of [postmaster(), printer, server]) process.kill(pid, 'SIGKILL');
+  await expect.poll(() => [server, printer].filter(lives)).toEqual([]);
   await expect.poll(() => titles(third.address).catch(() => []), { timeout: 60_000 }).toEqual(DEMO_TITLES);
   await expect.poll(() => isOpen(portOf('upper-office'))).toBe(true);
   expect(programsOf()).toHaveLength(4);

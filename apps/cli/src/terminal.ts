@@ -2,7 +2,6 @@
  * What a terminal would take as a command and not as a letter: controls but for ends of lines and tabs (ECMA-48, 5.2 and 5.3). Names
  * of files, titles and what printers say come from strangers.
  */
-// eslint-disable-next-line no-control-regex -- these are what is looked for
 const COMMANDS = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f]/g;
 
 const harmless = (text: string): string => text.replace(COMMANDS, '\ufffd');

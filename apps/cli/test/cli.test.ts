@@ -79,7 +79,6 @@ test('what a file or a printer calls itself is no command to a terminal (ECMA-48
   expect(await foglio('printer', `ipp://127.0.0.1:${(printer.address() as AddressInfo).port}/ipp/print`)).toBe(2);
   printer.close();
   expect(complained).toContain(']0;gone');
-  // eslint-disable-next-line no-control-regex -- these are what is looked for
   expect(complained).not.toMatch(/[\u0000-\u0009\u000b-\u001f\u007f-\u009f]/);
 });
 

@@ -1,5 +1,5 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer, request, type Server } from 'node:http';
+import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -385,39 +385,4 @@ describe('answers', () => {
     expect((await fetch(`${printer.panel}/jobs/77/documents/1`)).status).toBe(404);
     expect(await (await fetch(printer.panel)).json()).toMatchObject({ name: 'Test office', stop: null });
   });
-});
-
-describe('the panel is for whoever stands at it', () => {
-  const put = (headers: Record<string, string>, body = '{"taken":true}'): Promise<[number, string]> =>
-    new Promise((resolve, reject) => {
-      const { port } = new URL(printer.panel);
-      const asked = request(
-        { port, path: '/panel/output', method: 'PUT', headers: { 'Content-Type': 'application/json', ...headers } },
-        (answer) => {
-          let text = '';
-          answer.on('data', (part) => (text += String(part)));
-          answer.on('end', () => resolve([answer.statusCode ?? 0, text]));
-        },
-      );
-      asked.on('error', reject);
-      asked.end(body);
-    });
-
-  test('a name of somebody else’s that leads here, and a page of another site, reach nothing', async () => {
-    const { port } = new URL(printer.panel);
-    expect((await put({ Host: `printers.example:${port}` }))[0]).toBe(403);
-    expect((await put({ Origin: 'http://printers.example' }))[0]).toBe(403);
-    expect((await put({ Origin: `http://127.0.0.1:${port}` }))[0]).toBe(204);
-    expect((await put({ Host: `localhost:${port}` }))[0]).toBe(204);
-  });
-
-  test.each([['{"taken":'], ['[1, 2'], ['"']])(
-    '%s is told as what cannot be read, without its inside',
-    async (body) => {
-      const [status, text] = await put({}, body);
-      expect(status).toBe(400);
-      expect(JSON.parse(text)).toEqual({ error: expect.stringMatching(/^it cannot be read: /) as string });
-      expect(text).not.toMatch(/node_modules|\n/);
-    },
-  );
 });

@@ -94,8 +94,8 @@ test.each([
   const { id, about } = taken.body as { id: string; about: { title?: string } };
   expect(about.title).toBe(kept);
   for (;;) {
-    const { body } = await api().get(`/api/files/${id}/facts`).query({ from: 0 });
-    const { outline, pages, read } = body as {
+    const facts = await api().get(`/api/files/${id}/facts`).query({ from: 0 });
+    const { outline, pages, read } = facts.body as {
       outline?: { title: string }[];
       pages: { label?: string }[];
       read: number;
@@ -130,8 +130,8 @@ describe('addresses of printers', () => {
 
   const add = (uri: string) => api().post('/api/printers').send({ uri });
   const told = async (uri: string): Promise<object> => {
-    const { status, body } = await add(uri);
-    const { code, detail } = body as { code: string; detail: string };
+    const { status, ...answer } = await add(uri);
+    const { code, detail } = answer.body as { code: string; detail: string };
     return { status, code, detail };
   };
 

@@ -41,7 +41,7 @@ export const addressOf = (
 ): string => path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] as string));
 
 /** Whatever is asked, by whomever, may be refused so. */
-const BY_ANY: readonly ProblemCode[] = ['host-refused', 'origin-refused', 'database-away', 'internal'];
+const BY_ANY: readonly ProblemCode[] = ['host-refused', 'origin-refused', 'database-away', 'disk-full', 'internal'];
 
 /** Everything an operation may refuse: a path with parameters may lead nowhere, what is given may be unreadable. */
 export const refusedBy = ({ path, query, takes, refuses = [] }: Operation): readonly ProblemCode[] => [

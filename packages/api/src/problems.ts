@@ -27,6 +27,7 @@ export const PROBLEMS = {
   'upgrade-required': { status: 426, title: 'Another protocol is spoken here' },
   'printer-away': { status: 502, title: 'The printer cannot be reached' },
   'database-away': { status: 503, title: 'The database does not answer' },
+  'disk-full': { status: 507, title: 'A disk is full' },
   internal: { status: 500, title: 'Something went wrong in Foglio' },
 } as const;
 

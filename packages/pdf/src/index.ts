@@ -6,6 +6,7 @@ export {
   damagedDocument,
   lockedDocument,
   notKnown,
+  noRoom,
   programMissing,
   wrongDocumentPassword,
   PdfError,

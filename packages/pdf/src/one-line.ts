@@ -1,5 +1,4 @@
 /** Spaces of all kinds, ends of lines, and controls (Unicode, general category Cc), which no screen, terminal or database wants. */
-// eslint-disable-next-line no-control-regex -- these are what is looked for
 const UNSEEN = /[\s\u0000-\u001f\u007f-\u009f]+/g;
 
 /** What a file says of itself, in one line of whole letters. */

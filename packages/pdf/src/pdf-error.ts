@@ -8,6 +8,7 @@ export type PdfTrouble =
   | 'printing-forbidden'
   | 'no-pages'
   | 'too-much'
+  | 'no-room'
   | 'program-missing'
   | 'form-unfit';
 
@@ -71,6 +72,9 @@ export const tooMuch = (what: string): PdfError =>
     'too-much',
     `This file takes too much ${what} and was given up. Save it as PDF again where it was made.`,
   );
+
+/** @param what is full, and what to do */
+export const noRoom = (what: string): PdfError => new PdfError('no-room', what);
 
 export const programMissing = (what: string, debian: string, otherwise: string): PdfError =>
   new PdfError('program-missing', `${what} needs the Debian package ${debian}; install it, or ${otherwise}.`);

@@ -226,6 +226,7 @@ export async function usable<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
+    if (error instanceof PdfError && error.trouble === 'no-room') throw new Problem('disk-full', error.message);
     if (error instanceof PdfError) throw new Problem('file-unusable', error.message, { trouble: error.trouble });
     throw error;
   }

@@ -7,12 +7,14 @@ import { desc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents, files } from '../database/schema';
 import type { Handlers } from '../http/bind';
+import { diskFull } from '../http/disk-full';
 import { Problem } from '../http/problem';
 import { sayTicketErrors, shownName } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
 import { stopGrowing, streamContent } from './content-store';
 import { findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
 import { receive } from './receive';
+import { requireRoom } from './room';
 
 type Names = 'uploadFile' | 'layOutFile' | 'stopLayingOut' | 'filesNamed' | 'file' | 'newFacts' | 'fileContent';
 
@@ -20,6 +22,7 @@ type Names = 'uploadFile' | 'layOutFile' | 'stopLayingOut' | 'filesNamed' | 'fil
 export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): Handlers<Names> => ({
   uploadFile: async ({ query: { name, form, first }, request }) => {
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
+    await requireRoom(Number(request.headers['content-length'] ?? 0));
     const password = passwordIn(request.headers);
     const taking = { name, form: formIn(form), first: first ?? false, password, settled: readNext(db) };
     return fileAnswer(await takeIntoStore(db, workers, (path) => receiveBody(request, path, limit), taking));
@@ -115,7 +118,7 @@ async function receiveBody(
     const file = await receive(request, path, limit, () => tooLarge(limit));
     if (request.complete) return file;
   } catch (error) {
-    if (error instanceof Problem || (error as { code?: string }).code === 'ENOSPC') throw error;
+    if (error instanceof Problem || diskFull(error)) throw error;
   }
   throw new Problem('upload-broken-off', 'Send it again.');
 }

@@ -2,6 +2,7 @@ import { PROBLEMS, type Caution, type ProblemCode } from '@foglio/api';
 import type { ErrorRequestHandler, Response } from 'express';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
+import { diskFull } from './disk-full';
 
 /** An error that reaches the client as `application/problem+json`. */
 export class Problem extends Error {
@@ -48,6 +49,8 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
       new Problem('database-away', 'Try again in a moment; nothing stored was changed.'),
     );
   }
+  const full = diskFull(error);
+  if (full) return void sendProblem(response, new Problem('disk-full', full));
   console.error(`${request.method} ${request.path}:`, forLog(error));
   sendProblem(response, new Problem('internal', 'The error was logged. Try again; nothing stored was changed.'));
 };

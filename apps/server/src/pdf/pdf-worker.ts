@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
 import { momentOf } from '@foglio/core';
-import { collectOften, getReady, impose, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
+import { collectOften, getReady, impose, noRoom, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
 import {
   BrowserGone,
   layThrough,
@@ -11,6 +11,7 @@ import {
   type LayInBrowser,
   type TakenDocument,
 } from '@foglio/typeset';
+import { diskFull } from '../http/disk-full';
 import type { BrowserReport } from './browser-keeper';
 import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 
@@ -116,8 +117,10 @@ process.once('message', (request: PdfRequest) => {
     try {
       await work(request);
     } catch (error) {
-      if (!(error instanceof PdfError)) throw error;
-      await report({ kind: 'failed', trouble: error.trouble, message: error.message });
+      const full = diskFull(error);
+      const trouble = full ? noRoom(full) : error;
+      if (!(trouble instanceof PdfError)) throw error;
+      await report({ kind: 'failed', trouble: trouble.trouble, message: trouble.message });
     }
     process.exit(0);
   })();
