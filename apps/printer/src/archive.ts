@@ -1,7 +1,8 @@
-import { appendFile, mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { SheetSettings } from '@foglio/core';
 import { decodeMessage, encodeMessage, groupOf, type Attributes, type JobState } from '@foglio/ipp';
+import { Disk } from './disk';
 import type { Mark, Paper } from './paper';
 import type { ReceivedDocument } from './sheet-order';
 
@@ -55,11 +56,12 @@ interface StoredJob extends Omit<PrintJob, 'delivered' | 'attributes' | 'documen
  * and the sheets it delivered, a line each, added as they come out.
  */
 export class Archive {
-  private writing: Promise<void> = Promise.resolve();
+  readonly disk = new Disk();
 
   constructor(private readonly folder: string) {}
 
   async open(): Promise<PrintJob[]> {
+    this.disk.open();
     await mkdir(this.folder, { recursive: true });
     const names = (await readdir(this.folder)).filter((name) => /^job-\d+\.json$/.test(name));
     const jobs = await Promise.all(names.map((name) => this.load(name)));
@@ -68,7 +70,7 @@ export class Archive {
 
   /** Forgets everything. */
   async empty(): Promise<void> {
-    await this.writing;
+    await this.disk.settled();
     await rm(this.folder, { recursive: true, force: true });
   }
 
@@ -83,7 +85,7 @@ export class Archive {
 
   /** @param document counted from 1 */
   async saveDocument(job: number, document: number, bytes: Uint8Array): Promise<void> {
-    await writeFile(this.documentPath(job, document), bytes);
+    await this.disk.write(this.documentPath(job, document), bytes);
   }
 
   readDocument(job: number, document: number): Promise<Uint8Array> {
@@ -96,7 +98,7 @@ export class Archive {
   }
 
   async addSheet(sheet: DeliveredSheet): Promise<void> {
-    await appendFile(join(this.folder, `job-${sheet.job}.sheets`), JSON.stringify(sheet) + '\n');
+    await this.disk.append(join(this.folder, `job-${sheet.job}.sheets`), JSON.stringify(sheet));
   }
 
   async saveTrays(loaded: Readonly<Record<string, number>>): Promise<void> {
@@ -121,7 +123,6 @@ export class Archive {
     return this.read('taken.json', '');
   }
 
-  /** How much each tray held when last seen; empty for a new printer. */
   /** @param sizes of the paper in the trays, by their ids */
   async saveSizes(sizes: Readonly<Record<string, string>>): Promise<void> {
     await this.replace('sizes.json', JSON.stringify(sizes));
@@ -131,6 +132,7 @@ export class Archive {
     return this.read<Record<string, string>>('sizes.json', {});
   }
 
+  /** How much each tray held when last seen; empty for a new printer. */
   readTrays(): Promise<Record<string, number>> {
     return this.read<Record<string, number>>('trays.json', {});
   }
@@ -158,15 +160,8 @@ export class Archive {
     return join(this.folder, `job-${job}-${document}.pdf`);
   }
 
-  /** One after the other: of two at once the one would take the other's new file from under it. */
   private replace(name: string, text: string): Promise<void> {
-    const path = join(this.folder, name);
-    const written = this.writing.then(async () => {
-      await writeFile(`${path}.new`, text);
-      await rename(`${path}.new`, path);
-    });
-    this.writing = written.catch(() => undefined);
-    return written;
+    return this.disk.replace(join(this.folder, name), text);
   }
 }
 

@@ -4,6 +4,7 @@ import { facingOf, mmToPoints, pointsToMm, readSizeName, type Printer, type Tray
 import type { Attributes } from '@foglio/ipp';
 import { pageSizes, PdfError } from '@foglio/pdf';
 import type { Archive, DeliveredSheet, PrintJob } from './archive';
+import { isFull } from './disk';
 import { BLANK, printed, putBack, type Mark, type Paper } from './paper';
 import { sheetsOfJob, type SheetToPrint } from './sheet-order';
 
@@ -18,7 +19,7 @@ export interface MachineOptions {
 
 /** Why the printer stands still (RFC 8011, section 5.4.12, printer-state-reasons). */
 export interface Stop {
-  readonly reason: 'media-empty' | 'media-needed' | 'input-tray-missing' | Fault | 'paused';
+  readonly reason: 'media-empty' | 'media-needed' | 'input-tray-missing' | Fault | 'paused' | 'spool-area-full';
   readonly tray: string | null;
 }
 
@@ -38,6 +39,7 @@ export class Machine {
   stop: Stop | null = null;
   private fault: Fault | null = null;
   private paused = false;
+  private isFull = false;
   private readonly bell = new EventEmitter();
   private off = new AbortController();
   private now: Printer;
@@ -55,6 +57,10 @@ export class Machine {
   /** Takes up what the archive holds and begins to print. */
   async start(): Promise<void> {
     const { archive, profile } = this.options;
+    archive.disk.hear = (isFull) => {
+      this.isFull = isFull;
+      this.look();
+    };
     for (const job of await archive.open()) {
       this.jobs.set(job.id, job);
       // A document that was still on its way when the printer went off never came whole.
@@ -73,6 +79,7 @@ export class Machine {
 
   async shutDown(): Promise<void> {
     this.off.abort();
+    this.options.archive.disk.close();
     this.bell.emit('news');
     await this.running;
   }
@@ -121,7 +128,7 @@ export class Machine {
   /**
    * A whole document of a job has come; after its last one it will be printed.
    *
-   * @throws PdfError where it cannot be read; the job is then aborted
+   * @throws PdfError where it cannot be read, or what a disk says where it has no room; the job is then aborted
    */
   async receiveDocument(job: PrintJob, attributes: Attributes, bytes: Uint8Array, isLast: boolean): Promise<void> {
     try {
@@ -132,7 +139,11 @@ export class Machine {
       job.documents.push({ attributes, pages });
     } catch (error) {
       const reason = error instanceof PdfError ? 'document-format-error' : 'aborted-by-system';
-      await this.end(job, 'aborted', reason, (error as Error).message);
+      const message = isFull(error) ? 'the printer’s disk is full' : (error as Error).message;
+      const ended = this.end(job, 'aborted', reason, message);
+      // Whoever sends it need not wait until there is room to write that down.
+      if (isFull(error)) ended.catch(() => undefined);
+      else await ended;
       throw error;
     }
     if (isLast) await this.closeJob(job);
@@ -237,7 +248,7 @@ export class Machine {
 
   /** A printer that stands idle shows what is wrong with it too. */
   private look(): void {
-    const reason = this.fault ?? (this.paused ? 'paused' : null);
+    const reason = this.fault ?? (this.paused ? 'paused' : this.isFull ? 'spool-area-full' : null);
     if (reason) this.stop = { reason, tray: null };
     else if (this.stop && this.stop.tray === null) this.stop = null;
     this.bell.emit('news');
@@ -294,6 +305,7 @@ export class Machine {
   private hindrance(sheet: SheetToPrint, tray: Tray | null): Stop | null {
     if (this.fault) return { reason: this.fault, tray: null };
     if (this.paused) return { reason: 'paused', tray: null };
+    if (this.isFull) return { reason: 'spool-area-full', tray: null };
     if (tray && this.pulled.has(tray.id)) return { reason: 'input-tray-missing', tray: tray.id };
     if (!tray || !holds(tray, sheet)) return { reason: 'media-needed', tray: tray?.id ?? sheet.source };
     if (this.isRefeedTray(tray) && this.stack.length > 0) return null;
@@ -329,9 +341,9 @@ export class Machine {
     };
     if (isRefed) await archive.saveStack(this.stack);
     else this.loaded.set(tray.id, (this.loaded.get(tray.id) as number) - 1);
+    await archive.addSheet(delivered);
     job.delivered.push(delivered);
-    await this.options.archive.addSheet(delivered);
-    await this.options.archive.saveTrays(Object.fromEntries(this.loaded));
+    await archive.saveTrays(Object.fromEntries(this.loaded));
   }
 
   /** The tray that a stack is put back into. */

@@ -11,6 +11,7 @@ import {
 } from '@foglio/ipp/serving';
 import { PdfError } from '@foglio/pdf';
 import type { PrintJob } from './archive';
+import { isFull } from './disk';
 import type { Machine } from './machine';
 import { attributesOf, FORMATS, JOB_TEMPLATE, MOST_COPIES } from './printer-attributes';
 
@@ -96,6 +97,7 @@ async function receive(job: PrintJob, document: IncomingDocument, machine: Machi
     await machine.receiveDocument(job, document.attributes, new Uint8Array(Buffer.concat(parts)), document.isLast);
   } catch (error) {
     if (error instanceof PdfError) throw new Refusal(STATUS.documentFormatError, error.message);
+    if (isFull(error)) throw new Refusal(STATUS.temporaryError, 'the printer’s disk is full');
     throw error;
   }
 }

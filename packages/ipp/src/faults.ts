@@ -24,6 +24,7 @@ const FAULTS: Readonly<Record<string, (printer: Printer) => string>> = {
   'cover-open': () => 'A cover is open: close it, and it goes on.',
   'input-tray-missing': () => 'A tray is pulled out: push it in, and it goes on.',
   paused: () => 'It was paused: let it go on at its front panel.',
+  'spool-area-full': () => 'Its disk is full: make room there, and it goes on.',
   'toner-empty': () => 'The toner is used up: put a new one in.',
   'marker-supply-empty': () => 'The ink is used up: put a new one in.',
 };
