@@ -93,17 +93,18 @@ export class Api {
     return this.http.request(operation.method, addressOf(operation, params), { params: query, ...how }) as Told<Name>;
   }
 
-  /** @param password of a locked file; in a header, since addresses are logged */
   /**
+   * @param password of a locked file; in a header, since addresses are logged
    * @param form how it is laid out, where it has no pages of its own
    * @param first whether the first pages of what takes long are enough for now
    */
   upload(file: File, password: string | null, form: Form = {}, first = false) {
     const headers: Record<string, string> = { 'Content-Type': 'application/octet-stream' };
-    if (password !== null) headers['Document-Password'] = encodeURIComponent(password);
+    if (password !== null) headers['Document-Password'] = encodeURIComponent(password.toWellFormed());
     const asked = Object.keys(form).length > 0 ? { form: JSON.stringify(form) } : {};
     return this.ask('uploadFile', {
-      query: { name: file.name, ...asked, ...(first ? { first } : {}) },
+      // Halves of letters, which some systems let names have, cannot be asked for.
+      query: { name: file.name.toWellFormed(), ...asked, ...(first ? { first } : {}) },
       body: file,
       headers,
     });

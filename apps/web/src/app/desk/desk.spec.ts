@@ -1,10 +1,11 @@
+import { HttpErrorResponse } from '@angular/common/http';
 import { TestBed } from '@angular/core/testing';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { provideRouter, Router } from '@angular/router';
 import type { FileRecord, JobRecord, SetupRecord } from '@foglio/api';
 import type { Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
-import { delay, EMPTY, of } from 'rxjs';
+import { delay, EMPTY, map, of, timer } from 'rxjs';
 import { aDocument, aPrinter } from '../../stubs/records';
 import { Api } from '../api/api';
 import { Uploader } from '../documents/uploader';
@@ -26,11 +27,19 @@ const house = {
   ticket: readTicket({ version: 1, documents: [{ file: '*' }], tray: 'tray-1' }),
 } as SetupRecord;
 
+const raise = (error: Error): never => {
+  throw error;
+};
+
 /** The Desk with a file dropped on it, every answer of the server three seconds late. */
-function begin({ refused = [] as string[], loadNext = () => Promise.resolve<unknown>(null) } = {}) {
+function begin({
+  refused = [] as string[],
+  loadNext = () => Promise.resolve<unknown>(null),
+  jobs = () => late<never[]>([]),
+} = {}) {
   const api = {
     setups: () => late([house]),
-    jobs: () => late([]),
+    jobs,
     createJob: (ticket: Ticket) => late({ id: 'j', ticket, revision: 1 } as JobRecord),
   };
   const upload = () => new Promise((resolve) => setTimeout(() => resolve(file), LATE));
@@ -39,7 +48,7 @@ function begin({ refused = [] as string[], loadNext = () => Promise.resolve<unkn
       provideRouter([]),
       { provide: Api, useValue: api },
       { provide: Uploader, useValue: { upload, attachedTo: () => Promise.resolve({ taken: [], refused }) } },
-      { provide: News, useValue: { of: () => EMPTY, asking: () => EMPTY } },
+      { provide: News, useValue: { of: () => EMPTY, asking: () => of(null) } },
       { provide: PrintersNow, useValue: { all: () => [printer], keepListed: () => EMPTY } },
       { provide: WHAT_COMES_NEXT, useValue: loadNext },
     ],
@@ -81,4 +90,19 @@ test('the Bench is loaded while a file is on its way, and that it fails is no ma
   expect(loadNext).toHaveBeenCalledTimes(1);
   await jest.advanceTimersByTimeAsync(20_000);
   expect(navigated).toHaveBeenCalled();
+});
+
+test('while the jobs cannot be had nothing is said of there being none, and they come by themselves', async () => {
+  let asked = 0;
+  const away = new HttpErrorResponse({ status: 503, error: { detail: 'Try again in a moment.' } });
+  const { fixture } = begin({ jobs: () => timer(LATE).pipe(map(() => ((asked += 1) < 3 ? raise(away) : []))) });
+  const said = (): string => {
+    fixture.detectChanges();
+    return (fixture.nativeElement as HTMLElement).querySelector('section .empty')?.textContent?.trim() ?? '';
+  };
+  expect(said()).toBe('Looking for your jobs');
+  await jest.advanceTimersByTimeAsync(LATE);
+  expect(said()).toBe('Your jobs cannot be shown now. Try again in a moment.');
+  await jest.advanceTimersByTimeAsync(3 * LATE);
+  expect(said()).toContain('No jobs yet');
 });

@@ -6,7 +6,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
-import { defer, firstValueFrom } from 'rxjs';
+import { firstValueFrom, forkJoin, merge, Subject } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import type { FileRecord, JobBrief, JobRecord, SetupRecord } from '@foglio/api';
 import { applySetup, onLoadedPaper } from '@foglio/core';
@@ -41,6 +41,9 @@ export class Desk {
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
   protected readonly jobs = signal<readonly JobBrief[] | null>(null);
+  private readonly listWanted = new Subject<void>();
+  /** Why the list could not be had, or not anew; it is asked for again by itself. */
+  protected readonly listTrouble = signal<string | null>(null);
   private readonly news = inject(News);
   private readonly printersNow = inject(PrintersNow);
   private readonly printers = computed(() => this.printersNow.all() ?? []);
@@ -61,9 +64,17 @@ export class Desk {
   constructor() {
     inject(DestroyRef).onDestroy(() => (this.isLeft = true));
     // What became of what other programs printed is told apart from the jobs that it made.
-    keepAsking(this.news.asking(this.news.of('job'), this.news.of('incoming')), () => defer(() => this.list()))
+    keepAsking(
+      merge(this.news.asking(this.news.of('job'), this.news.of('incoming')), this.listWanted),
+      () => forkJoin([this.api.jobs(), this.api.setups()]),
+      (error) => this.listTrouble.set(sayError(error)),
+    )
       .pipe(takeUntilDestroyed())
-      .subscribe();
+      .subscribe(([jobs, setups]) => {
+        this.jobs.set(jobs);
+        this.setups.set(setups);
+        this.listTrouble.set(null);
+      });
     // A printer that is away takes its time to be found so; the jobs do not wait for it.
     this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
   }
@@ -112,7 +123,7 @@ export class Desk {
     } else if (refused.length > 0) {
       // What was taken is in the list; the screen stays where it tells what was not.
       this.message.set(refused.join(' '));
-      await this.list();
+      this.list();
     } else if (latest) await this.router.navigate(['/jobs', latest.id]);
   }
 
@@ -131,7 +142,7 @@ export class Desk {
   protected async remove(job: JobBrief): Promise<void> {
     try {
       await firstValueFrom(this.api.removeJob(job.id));
-      await this.list();
+      this.list();
       const notice = this.notices.open(`Removed “${this.titleOf(job)}”`, 'Bring it back', { duration: 10_000 });
       notice.onAction().subscribe(() => void this.bringBack(job));
     } catch (error) {
@@ -142,7 +153,7 @@ export class Desk {
   private async bringBack({ ticket, printerId }: JobBrief): Promise<void> {
     try {
       await firstValueFrom(this.api.createJob(ticket, printerId));
-      await this.list();
+      this.list();
     } catch (error) {
       this.message.set(sayError(error));
     }
@@ -158,13 +169,7 @@ export class Desk {
     return { colour: trayColour(place), place };
   }
 
-  protected async list(): Promise<void> {
-    this.api.setups().subscribe({ next: (setups) => this.setups.set(setups), error: () => undefined });
-    try {
-      this.jobs.set(await firstValueFrom(this.api.jobs()));
-    } catch (error) {
-      this.jobs.update((known) => known ?? []);
-      this.message.set(sayError(error));
-    }
+  protected list(): void {
+    this.listWanted.next();
   }
 }
