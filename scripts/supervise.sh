@@ -44,18 +44,20 @@ plan_restart() {
 
 # The database is no child of this script: it is looked for.
 DB_WAIT=$FIRST_WAIT
-DB_DUE=0
+DB_BEGAN=0
+DB_DUE=
 watch_database() {
   if db_runs; then return; fi
-  ((SECONDS >= DB_DUE)) || return 0
-  say "the database ended by itself; starting it again"
-  # In a shell of its own: what does not start now is tried again, and ends nothing.
-  if (db_start "$1"); then
-    DB_WAIT=$FIRST_WAIT
-  else
-    say "the database does not start; trying again in $DB_WAIT s"
+  if [ -z "$DB_DUE" ]; then
+    ((SECONDS - DB_BEGAN < RAN_WELL)) || DB_WAIT=$FIRST_WAIT
+    say "the database ended by itself; starting it again in $DB_WAIT s"
     DB_DUE=$((SECONDS + DB_WAIT))
     DB_WAIT=$((DB_WAIT * 2 > LONGEST_WAIT ? LONGEST_WAIT : DB_WAIT * 2))
+  elif ((SECONDS >= DB_DUE)); then
+    DB_DUE=
+    DB_BEGAN=$SECONDS
+    # In a shell of its own: what does not start now says so, is tried again, and ends nothing.
+    (db_start "$1") || true
   fi
 }
 

@@ -24,6 +24,16 @@ function pages(): { open: () => Promise<OpenPage>; opened: EventEmitter[]; fail:
 
 const pageOf = async (next: NextPage): Promise<unknown> => (await next.take()).page;
 
+test('what is only likely to be needed is fetched where nobody waits', async () => {
+  const asked: boolean[] = [];
+  const { open } = pages();
+  const next = new NextPage((isAhead) => (asked.push(isAhead), open()), 0);
+  await next.take();
+  next.getReady();
+  await jest.advanceTimersByTimeAsync(0);
+  expect(asked).toEqual([false, true]);
+});
+
 test('the page for the next document is opened some time after one, and is for that one alone', async () => {
   const { open, opened } = pages();
   const next = new NextPage(open, 1_500);

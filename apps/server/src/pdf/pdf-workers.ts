@@ -278,9 +278,6 @@ export class PdfWorkers {
   ): Promise<PdfReport | null> {
     if (this.closed) return Promise.reject(new WorkersClosed('the server is being stopped'));
     const worker = this.take();
-    // Nobody waits for details but those who already see the sheets.
-    if (request.kind === 'read-details' && worker.pid !== undefined)
-      setPriority(worker.pid, constants.priority.PRIORITY_LOW);
     worker.send(request);
     const end = Date.now() + ms;
     let last: PdfReport | null = null;

@@ -51,7 +51,10 @@ export async function openBrowser(readyAfter: number | null = null): Promise<Ope
   const options = chromiumOptions();
   const { chromium } = await import('playwright-core');
   const browser = await chromium.launch(options);
-  const next = new NextPage(async () => (await import('./print-word')).openWordPage(browser), readyAfter);
+  const next = new NextPage(
+    async (isAhead) => (await import('./print-word')).openWordPage(browser, isAhead),
+    readyAfter,
+  );
   const layWord = async (document: WordDocument, given: AbortSignal): Promise<PrintedPage> => {
     const { printWord } = await import('./print-word');
     try {

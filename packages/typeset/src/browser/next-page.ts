@@ -5,16 +5,19 @@ export class NextPage {
   private ready: Promise<OpenPage> | null = null;
   private timer: NodeJS.Timeout | undefined;
 
-  /** @param after milliseconds from one document to the next page: whoever waits for that document goes first; null: none is opened */
+  /**
+   * @param open told whether there is time for what is only likely to be needed
+   * @param after milliseconds from one document to the next page: whoever waits for that document goes first; null: none is opened
+   */
   constructor(
-    private readonly open: () => Promise<OpenPage>,
+    private readonly open: (isAhead: boolean) => Promise<OpenPage>,
     private readonly after: number | null,
   ) {}
 
   /** One that is ready, or a new one. @throws PdfError */
   take(): Promise<OpenPage> {
     clearTimeout(this.timer);
-    const ready = this.ready ?? this.open();
+    const ready = this.ready ?? this.open(false);
     this.ready = null;
     return ready;
   }
@@ -33,7 +36,7 @@ export class NextPage {
   /** One that cannot be opened, or ends before it is of use, is opened again when it is asked for. */
   private async keep(): Promise<void> {
     if (this.ready) return;
-    const ready = (this.ready = this.open());
+    const ready = (this.ready = this.open(true));
     const forget = (): void => {
       if (this.ready === ready) this.ready = null;
     };

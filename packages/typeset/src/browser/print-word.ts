@@ -49,12 +49,16 @@ const LIKELY = ['Calibri', 'Arial', 'Times New Roman'].flatMap((family) =>
   ['', 'bold ', 'italic '].map((cut) => `${cut}12px "${family}"`),
 );
 
-/** Opens a page with all that makes a text document in it, before there is one: a third of the time that a short one takes. */
-export async function openWordPage(browser: Browser): Promise<OpenPage> {
+/**
+ * Opens a page with all that makes a text document in it: a third of the time that a short one takes.
+ *
+ * @param isAhead before there is a document: the fonts that it is likely to want are fetched too
+ */
+export async function openWordPage(browser: Browser, isAhead: boolean): Promise<OpenPage> {
   const opened = await openPage(browser, { html: EMPTY(fontFaces() + STYLE), width: 800, runs: true });
   try {
     await inTime(opened.page.evaluate(libraries()), LOADING_MS);
-    await inTime(opened.page.evaluate(loadFonts, LIKELY), LOADING_MS);
+    if (isAhead) await inTime(opened.page.evaluate(loadFonts, LIKELY), LOADING_MS);
     return opened;
   } catch (error) {
     await opened.close();
