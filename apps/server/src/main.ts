@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { sweepScratch } from '@foglio/pdf';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { Announcement } from './incoming/announcement';
@@ -40,6 +41,16 @@ const reading = await startReading(pool, db, workers);
 const settling = await startSettling(pool, db);
 const keeper = new Keeper({ db, presence, enqueue: (sending) => enqueueSending(db, sending), followMs: FOLLOW_MS });
 await keeper.start();
+
+/** Time between two looks for what killed programs have left, in milliseconds. */
+const SWEEP_EVERY_MS = 60 * 60_000;
+const sweep = async (): Promise<void> => {
+  const swept = await sweepScratch();
+  if (swept > 0) console.log(`Removed ${swept} folders that killed programs have left`);
+};
+const complainOfSweep = (error: unknown): void => console.error('sweeping:', error);
+void sweep().catch(complainOfSweep);
+const sweeping = setInterval(() => void sweep().catch(complainOfSweep), SWEEP_EVERY_MS);
 
 const server = createServer();
 // A server that is closing has no address any more, and still answers what came before.
@@ -89,6 +100,7 @@ const LONGEST_END_MS = 60_000;
 /** Ends in order: no new requests, what is being sent is finished, what is being read is left, then the database is let go. */
 async function shutDown(): Promise<void> {
   setTimeout(() => process.exit(1), LONGEST_END_MS).unref();
+  clearInterval(sweeping);
   server.close();
   ippServer.close();
   news.close();

@@ -1,6 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import { setTimeout as wait } from 'node:timers/promises';
-import { firstNumber, groupOf, OPERATIONS, STATUS, type Attributes } from '@foglio/ipp';
+import { firstNumber, firstString, groupOf, OPERATIONS, STATUS, type Attributes } from '@foglio/ipp';
+import { noRoom } from '@foglio/pdf';
 import sharp from 'sharp';
 import { pwgRaster, type Drawn } from '../../../packages/pdf/test/intake/pwg-raster';
 import { embeddedPictures } from '../../../packages/pdf/test/poppler';
@@ -153,6 +154,19 @@ test('pictures and texts are taken, by what they say they are or by what is in t
   expect((await desk.post(desk.message(OPERATIONS.printJob, unknown), numberedPdf(1))).code).toBe(
     STATUS.documentFormatNotSupported,
   );
+});
+
+test('where a disk is full it is told to come again later, and nothing of it lies on the Desk', async () => {
+  const before = (await desk.jobs()).length;
+  const full = jest.spyOn(desk.server.workers, 'takeIn').mockRejectedValue(noRoom('There is no room left in /tmp.'));
+  const answer = await desk.post(
+    desk.message(OPERATIONS.printJob, { 'job-name': name('Full') }),
+    numberedPdf(1, 333, 444),
+  );
+  full.mockRestore();
+  expect(answer.code).toBe(STATUS.temporaryError);
+  expect(firstString(groupOf(answer, 'operation'), 'status-message')).toBe('There is no room left in /tmp.');
+  expect(await desk.jobs()).toHaveLength(before);
 });
 
 test('a mail and what is attached to it are documents of one job', async () => {

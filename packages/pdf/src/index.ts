@@ -22,7 +22,7 @@ export type { NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';
 export { takeIn, takeInMade, takeInPictures, type TakenIn } from './intake/take-in';
 export { getReady } from './pdfjs';
-export { inScratchFolder } from './scratch';
+export { inScratchFolder, scratchPrefix, sweepScratch } from './scratch';
 export { rehearse } from './rehearse';
 export { renderPage } from './render-page';
 export { writeReport, type Report } from './report';

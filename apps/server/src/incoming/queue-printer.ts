@@ -17,6 +17,7 @@ import { incoming, files } from '../database/schema';
 import { storeWithAttached, type StoredFile } from '../files/content-store';
 import { enqueueReading } from '../files/reading-queue';
 import { receive } from '../files/receive';
+import { diskFull } from '../http/disk-full';
 import { Problem } from '../http/problem';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { cancelSending } from '../sendings/cancel';
@@ -127,7 +128,10 @@ async function takeDocument(
       return takeTurn(() => storeWithAttached(db, file, workers, taking));
     });
   } catch (error) {
-    await changeIncoming(db, id, ['open'], { state: 'aborted', message: sayTrouble(error) });
+    const full = error instanceof Problem && error.code === 'disk-full' ? error.message : diskFull(error);
+    await changeIncoming(db, id, ['open'], { state: 'aborted', message: full ?? sayTrouble(error) });
+    // Nothing is wrong with it: programs try again later (RFC 8011, B.1.5.6).
+    if (full) throw new Refusal(STATUS.temporaryError, full);
     if (error instanceof Problem) throw new Refusal(STATUS.documentFormatError, error.message);
     throw error;
   }

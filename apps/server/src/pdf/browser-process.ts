@@ -1,7 +1,6 @@
 import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { PdfError } from '@foglio/pdf';
+import { PdfError, scratchPrefix } from '@foglio/pdf';
 import { openBrowser, serveLaying } from '@foglio/typeset';
 import type { BrowserReport } from './browser-keeper';
 
@@ -14,7 +13,7 @@ const NEXT_PAGE_AFTER_MS = 1_500;
 
 const report = (what: BrowserReport): boolean | undefined => process.send?.(what);
 
-const folder = mkdtempSync(join(tmpdir(), 'foglio-browser-'));
+const folder = mkdtempSync(scratchPrefix());
 process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
 for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => process.exit(1));
 // The server is gone: nobody prints.
