@@ -137,6 +137,8 @@ test.describe('the database stops', () => {
     ownDatabase('stop');
     const answer = await fetch(`${world.base}/api/jobs`);
     expect([answer.status, await answer.json()]).toMatchObject([503, { code: 'database-away' }]);
+    const said = page.getByRole('alert').filter({ hasText: 'Foglio’s database is away' });
+    await expect(said).toBeVisible();
     // The printer knows nothing of it, and goes on to its end.
     await world.load('tray-1', 500);
     await expect.poll(async () => (await world.delivered(1)).length).toBe(32);
@@ -146,5 +148,6 @@ test.describe('the database stops', () => {
     expect(await cameOut(world, 2)).toEqual([...FRONTS, ...Array.from({ length: 14 }, (_, index) => index + 1)]);
     // The page heard of it without being loaded again.
     await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
+    await expect(said).toBeHidden();
   });
 });

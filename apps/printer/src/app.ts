@@ -1,6 +1,6 @@
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import { firstString } from '@foglio/ipp';
-import { serveIpp } from '@foglio/ipp/serving';
+import { serveIpp, whyRefused } from '@foglio/ipp/serving';
 import { readSizeName, type Printer } from '@foglio/core';
 import { readPrinter } from '@foglio/core/validate';
 import { renderPage } from '@foglio/pdf';
@@ -39,19 +39,10 @@ export function createApp({ machine, archive }: AppOptions): Express {
   return app;
 }
 
-const LOOPBACK = ['127.0.0.1', 'localhost', '[::1]'];
-
-/**
- * Whoever stands at the panel does so on this machine, and no page of another site for them: a name of somebody else's that leads
- * here (DNS rebinding) finds nothing.
- */
-const onlyFromHere: RequestHandler = ({ headers: { host = '', origin }, socket }, response, next) => {
-  const hosts = LOOPBACK.map((name) => `${name}:${socket.localPort}`);
-  if (!hosts.includes(host)) return void response.status(403).json({ error: 'this address is not served' });
-  if (origin !== undefined && !hosts.some((one) => origin === `http://${one}`)) {
-    return void response.status(403).json({ error: 'another site may not do this' });
-  }
-  next();
+/** Whoever stands at the panel does so on this machine. */
+const onlyFromHere: RequestHandler = ({ headers, socket }, response, next) => {
+  if (whyRefused(headers, socket.localPort ?? 0) === null) return void next();
+  response.status(403).json({ error: 'the panel is for whoever stands at it' });
 };
 
 /** What is wrong with a request, and nothing of the inside. */

@@ -8,7 +8,7 @@ import { receive } from '../src/files/receive';
 import { requireRoom } from '../src/files/room';
 import { usable } from '../src/files/content-store';
 import { problemHandler } from '../src/http/problem';
-import { pdfWorkers, startServer, type RunningServer } from './running-server';
+import { startServer, type RunningServer } from './running-server';
 
 /** A disk that is full is told as such (507, RFC 4918, 11.5), with what is full; /dev/full is one that always is (full(4)). */
 
@@ -17,8 +17,6 @@ beforeAll(async () => {
   server = await startServer();
 });
 afterAll(() => server.stop());
-const workers = pdfWorkers();
-afterAll(() => workers.close());
 
 /** What a client is told where work fails so. */
 async function told(work: () => Promise<unknown>): Promise<ProblemRecord> {
@@ -44,7 +42,7 @@ test('in a worker that lays a file out', async () => {
       await writeFile(path('in'), Array.from({ length: 50 }, (_, at) => `${at},row`).join('\n'));
       await symlink('/dev/full', path('out'));
       const how = { name: 'rows.csv', form: {}, password: null, first: false };
-      return usable(() => workers.takeIn(path('in'), path('out'), how));
+      return usable(() => server.workers.takeIn(path('in'), path('out'), how));
     }),
   );
   expect(body).toMatchObject({ status: 507, code: 'disk-full' });

@@ -16,7 +16,7 @@ interface Parts {
 function readAddress(printerUri: string): Parts {
   const [, scheme = '', authority = '', path = ''] = ADDRESS.exec(printerUri) ?? [];
   // What stands before the host is a name and a password: never told on, not even to say that it is wrong.
-  if (authority.includes('@')) {
+  if (authority.includes('@') || (authority === '' && printerUri.includes('@'))) {
     throw new IppError(
       'an address with a password in it is not taken: everybody who opens the list would read it',
       null,
@@ -36,6 +36,9 @@ function readAddress(printerUri: string): Parts {
   if (!/:\d+$/.test(authority)) url.port = PORT;
   return { scheme: secure ? 'ipps' : 'ipp', url };
 }
+
+/** An address to be shown: one that was taken up before passwords were refused may hold one. */
+export const withoutPassword = (printerUri: string): string => printerUri.replace(/\/\/.*@/, '//');
 
 /** The address by which HTTP reaches an IPP printer (RFC 8010, section 4). @throws IppError for any other scheme */
 export const httpAddress = (printerUri: string): URL => readAddress(printerUri).url;

@@ -1,4 +1,4 @@
-export { canonicalUri } from './address';
+export { canonicalUri, withoutPassword } from './address';
 export { IppError } from './ipp-error';
 export { decodeMessage, IppDecodeError, type Decoded } from './decode';
 export { encodeMessage } from './encode';

@@ -1,8 +1,7 @@
 import type { RequestHandler } from 'express';
 import type { IncomingHttpHeaders } from 'node:http';
+import { whyRefused } from '@foglio/ipp/serving';
 import { Problem } from './problem';
-
-const LOOPBACK = ['127.0.0.1', 'localhost', '[::1]'];
 
 /**
  * Serves only requests addressed to the loopback names, and state changes only from pages of this very address: a name
@@ -17,9 +16,13 @@ export function guard(port: () => number): RequestHandler {
 }
 
 /** Why a request with these headers is not served at a port; null where it is. */
-export function refusal({ host = '', origin }: IncomingHttpHeaders, port: number): Problem | null {
-  const hosts = LOOPBACK.map((name) => `${name}:${port}`);
-  if (!hosts.includes(host)) return new Problem('host-refused', `"${host}" is not this server; use ${hosts[0]}.`);
-  if (origin === undefined || hosts.some((one) => origin === `http://${one}`)) return null;
-  return new Problem('origin-refused', `Pages of ${origin} may not use this server.`);
+export function refusal(headers: IncomingHttpHeaders, port: number): Problem | null {
+  switch (whyRefused(headers, port)) {
+    case 'host':
+      return new Problem('host-refused', `"${headers.host ?? ''}" is not this server; use 127.0.0.1:${port}.`);
+    case 'origin':
+      return new Problem('origin-refused', `Pages of ${headers.origin} may not use this server.`);
+    case null:
+      return null;
+  }
 }

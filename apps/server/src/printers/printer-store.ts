@@ -145,9 +145,18 @@ function readUri(address: string): string {
 
 /** @throws Problem `printer-known` */
 function refuseKnown(known: readonly StoredPrinter[], uri: string): void {
-  // Those of the configuration are as they were written there.
-  const same = known.find((printer) => readUri(printer.uri) === uri);
+  const same = known.find((printer) => isAt(printer, uri));
   if (same) throw new Problem('printer-known', `${same.name} is at this address.`);
+}
+
+/** Those of the configuration, and of before, are written as they were, and need be no addresses any more. */
+function isAt(printer: StoredPrinter, uri: string): boolean {
+  try {
+    return canonicalUri(printer.uri) === uri;
+  } catch (error) {
+    if (error instanceof IppError) return false;
+    throw error;
+  }
 }
 
 /** @throws Problem `printer-away` */

@@ -1,5 +1,5 @@
 import { EventEmitter } from 'node:events';
-import { sayFaults } from '@foglio/ipp';
+import { sayFaults, withoutPassword } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
@@ -77,7 +77,7 @@ export class PrinterWatch extends EventEmitter<{ changed: [PrinterNow] }> {
 
 async function askPrinter(db: Database, printer: StoredPrinter): Promise<PrinterNow> {
   const { id, name, uri, seenAt } = printer;
-  const known = { id, name, uri, simulated: printer.panel !== null, askedAt: new Date() };
+  const known = { id, name, uri: withoutPassword(uri), simulated: printer.panel !== null, askedAt: new Date() };
   try {
     const asked = await askNow(db, printer);
     const faults = sayFaults(asked.reasons, asked.profile);

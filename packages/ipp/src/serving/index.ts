@@ -1,5 +1,6 @@
 /** The serving side of IPP: for Foglio as a printer, and for the simulated printers. */
 export { answerRequest, isJobOver } from './answer';
+export { whyRefused } from './loopback';
 export { nameUuid } from './name-uuid';
 export { withinOctets } from './octets';
 export { scalings, takeUp, type TakenUp } from './take-up';

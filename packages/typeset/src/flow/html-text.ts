@@ -4,7 +4,7 @@ import { encodingOf } from '../text/letters';
 /** Bytes in which a page says how it is written (HTML, 4.2.5.4: within the first 1024). */
 const SAID = 1024;
 
-/** The letters of a page: as its mark says, else as it says itself, else as any text. */
+/** The letters of a page: as its mark says, else as it says itself, else like other text. */
 export function htmlOf(bytes: Uint8Array): string {
   const file = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
   const guessed = encodingOf(bytes);

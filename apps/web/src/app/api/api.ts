@@ -253,10 +253,14 @@ export function sayError(error: unknown): string {
 export const isPassing = (error: unknown): boolean =>
   error instanceof HttpErrorResponse && (error.status === 0 || error.status >= 500);
 
+/** A full disk does not pass by itself: a person has to make room (RFC 4918, 11.5). */
+const NO_ROOM = 507;
+
 /** Where the server is away it is tried again, for half a minute. */
 export const WHILE_AWAY = {
   count: 30,
-  delay: (error: unknown) => (isPassing(error) ? timer(1_000) : throwError(() => error)),
+  delay: (error: unknown) =>
+    isPassing(error) && (error as HttpErrorResponse).status !== NO_ROOM ? timer(1_000) : throwError(() => error),
 };
 
 /** Why a file cannot be used, in the server's word for it; null where that is not the matter. */

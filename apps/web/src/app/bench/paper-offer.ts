@@ -27,7 +27,7 @@ export class PaperOffer {
   /** Not where a set-up is changed: it is drawn over a sample. */
   private readonly dialogs = inject(BenchDialogs, { optional: true });
 
-  /** The tray in question; null: any; undefined: it is not about paper. */
+  /** The tray in question; null: whichever; undefined: it is not about paper. */
   private readonly tray = computed(() => {
     const { code, sheets } = this.check();
     if (code === 'no-tray-for-paper') return null;

@@ -16,7 +16,7 @@ import { PrinterWorks } from './printer-works';
 /** Of which printer, and what a job needs of it. */
 export interface PaperData {
   readonly printer: PrinterRecord;
-  /** The tray that is asked about; null: any of them. */
+  /** The tray that is asked about; null: whichever. */
   readonly tray: string | null;
   /** Sizes that the job needs and that may lie in no tray. */
   readonly sizes: readonly string[];

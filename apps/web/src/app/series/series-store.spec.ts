@@ -123,7 +123,7 @@ test('several are left out one after the other: one that fails is told to the en
   store.open('a');
   await answer('series a', record('a'));
   await answer('documents a', []);
-  const done = store.skip([{ id: 'one' }, { id: 'two' }, { id: 'three' }], true);
+  const done = store.leaveOut([{ id: 'one' }, { id: 'two' }, { id: 'three' }], true);
   await settled();
   // Each waits for the answer before, however late it comes, and nothing else is asked meanwhile.
   expect([asked.map(({ what }) => what), store.busy()]).toEqual([['skip one'], true]);
@@ -147,7 +147,7 @@ test('whoever goes elsewhere meanwhile has them left out too, and what is shown 
   store.open('a');
   await answer('series a', record('a'));
   await answer('documents a', []);
-  void store.skip([{ id: 'one' }, { id: 'two' }], true);
+  void store.leaveOut([{ id: 'one' }, { id: 'two' }], true);
   await settled();
   store.open('b');
   await answer('series b', record('b'));

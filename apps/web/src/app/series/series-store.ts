@@ -120,7 +120,7 @@ export class SeriesStore {
    * Leaves files out, or takes them in again. All stand in the line at once, so that what goes wrong with one is told until
    * the end, and the series is asked for once, after the last.
    */
-  async skip(rows: readonly Pick<SeriesRow, 'id'>[], skipped: boolean): Promise<void> {
+  async leaveOut(rows: readonly Pick<SeriesRow, 'id'>[], skipped: boolean): Promise<void> {
     await Promise.all(rows.map((row) => this.change(({ id }) => this.api.skipSeriesFile(id, row.id, skipped))));
   }
 

@@ -178,13 +178,13 @@ export class Series {
   }
 
   protected skip(row: SeriesRow, skipped: boolean): Promise<void> {
-    return this.store.skip([row], skipped);
+    return this.store.leaveOut([row], skipped);
   }
 
   /** Those that cannot be printed so; each can be taken in again from its row. */
   protected leaveOutUnfit(): Promise<void> {
     const unfit = this.store.rows().flatMap(({ row, mark }) => (mark === 'unfit' ? [row] : []));
-    return this.store.skip(unfit, true);
+    return this.store.leaveOut(unfit, true);
   }
 
   protected async setUp({ id: rowId, jobId, name }: SeriesRow): Promise<void> {
