@@ -5,7 +5,7 @@ import { eq } from 'drizzle-orm';
 import { readTicket } from '@foglio/core/validate';
 import type { SendingState } from '@foglio/api';
 import { contents, sendings, files, jobs, printers } from '../src/database/schema';
-import { changeSending, findSending } from '../src/sendings/sending-store';
+import { changeSending, findSending, takeNext } from '../src/sendings/sending-store';
 import { Presence } from '../src/sendings/presence';
 import { enqueueSending } from '../src/sendings/enqueue';
 import {
@@ -39,6 +39,7 @@ const JOBS: Record<number, readonly (readonly [state: number, reason: string, sh
     [9, 'job-completed-successfully', 1],
   ],
   24: [[8, 'aborted-by-system', 0]],
+  25: [[7, 'job-canceled-at-device', 0]],
 };
 
 /** A printer that only tells of jobs: the least that the keeper asks for. */
@@ -85,6 +86,8 @@ async function enter(values: {
   server?: number;
   printerJobs?: readonly number[];
   updatedAt?: Date;
+  attempts?: number;
+  retryAt?: Date;
   printerId?: string;
   pass?: 1 | 2;
 }): Promise<string> {
@@ -109,6 +112,19 @@ async function until(id: string, state: SendingState): Promise<string | null> {
     await wait(20);
   }
   throw new Error(`${id} is ${(await findSending(server.db, id)).state}, not ${state}`);
+}
+
+/** Waits until a sending was begun again, with nothing of it at the printer, and takes it out so that nothing waits behind it. */
+async function sentAgain(id: string): Promise<void> {
+  let sending = await findSending(server.db, id);
+  for (let round = 0; sending.attempts === 0 && round < 1000; round += 1) {
+    await wait(20);
+    sending = await findSending(server.db, id);
+  }
+  expect(sending).toMatchObject({ attempts: 1, printerJobs: [] });
+  // This printer takes no jobs, so what was tried by now has failed.
+  expect(['queued', 'sending', 'failed']).toContain(sending.state);
+  await changeSending(server.db, id, ['queued', 'sending'], { state: 'canceled' });
 }
 
 test('of two that act at once only one changes a sending', async () => {
@@ -153,19 +169,24 @@ test('a living server is told from one that is gone', async () => {
   expect(await server.presence.lives(server.presence.server)).toBe(true);
 });
 
-test('what a server that is gone was sending, before the printer had a job of it, ends as interrupted', async () => {
+test('what a server that is gone was sending, before the printer had a job of it, is sent again', async () => {
   const gone = new Presence(server.databaseUrl);
   const id = await enter({ state: 'sending', server: gone.server });
-  expect(await until(id, 'interrupted')).toContain('Nothing was printed; send it again.');
+  await sentAgain(id);
+});
+
+test('what ends every server that sends it is not sent again for ever', async () => {
+  const gone = new Presence(server.databaseUrl);
+  const id = await enter({ state: 'sending', server: gone.server, attempts: 8 });
+  expect(await until(id, 'interrupted')).toBe('Sending was interrupted. Nothing was printed; send it again.');
 });
 
 describe('what a server that is gone was sending, when the printer has a job of it', () => {
   const left = (job: number): Promise<string> =>
     enter({ state: 'sending', server: new Presence(server.databaseUrl).server, printerJobs: [job] });
 
-  test('still waiting for the document: it is cancelled there, and ends as interrupted', async () => {
-    const id = await left(21);
-    expect(await until(id, 'interrupted')).toBe('Sending was interrupted. Nothing was printed; send it again.');
+  test('still waiting for the document: it is cancelled there, and sent again', async () => {
+    await sentAgain(await left(21));
     expect(cancelled).toEqual([21]);
   });
 
@@ -177,8 +198,12 @@ describe('what a server that is gone was sending, when the printer has a job of 
     await until(await left(23), 'completed');
   });
 
-  test('given up by the printer: nothing was printed', async () => {
-    expect(await until(await left(24), 'interrupted')).toContain('Nothing was printed');
+  test('given up by the printer, which printed nothing: it is sent again', async () => {
+    await sentAgain(await left(24));
+  });
+
+  test('called off at the printer before anything came out: it is not', async () => {
+    expect(await until(await left(25), 'interrupted')).toContain('Nothing was printed');
   });
 
   test('no longer known there: nobody claims that nothing was printed', async () => {
@@ -186,6 +211,13 @@ describe('what a server that is gone was sending, when the printer has a job of 
     expect(message).toContain('look at its output before sending again');
     expect(message).not.toContain('Nothing was printed');
   });
+});
+
+test('backs that are sent again come before whatever was sent off earlier: their stack lies in the tray', async () => {
+  const before = await enter({ state: 'queued', retryAt: new Date(Date.now() + 60_000) });
+  const backs = await enter({ state: 'queued', pass: 2 });
+  expect(await takeNext(server.db, 'test-office', server.presence.server)).toMatchObject({ id: backs });
+  for (const id of [before, backs]) await changeSending(server.db, id, ['queued', 'sending'], { state: 'canceled' });
 });
 
 test('a held job is not released onto the stack of another’s two passes', async () => {
@@ -203,7 +235,7 @@ test('what a living server is sending is left alone', async () => {
   // Twice the keeper has looked at all there is since then, as it settled what came later.
   for (let round = 0; round < 2; round += 1) {
     const gone = new Presence(server.databaseUrl);
-    await until(await enter({ state: 'sending', server: gone.server }), 'interrupted');
+    await sentAgain(await enter({ state: 'sending', server: gone.server }));
   }
   expect((await findSending(server.db, id)).state).toBe('sending');
 });

@@ -22,6 +22,9 @@ const REST_MS = 5_000;
 /** A queued sending older than this has been forgotten by the queue: the server that took it up was killed. */
 const FORGOTTEN_AFTER_MS = 15_000;
 
+/** So often a sending that was interrupted is begun again by itself. */
+const MOST_ATTEMPTS = 8;
+
 const NOTHING_PRINTED = 'Nothing was printed; send it again.';
 const LOOK_FIRST = 'The printer no longer knows this job; look at its output before sending again.';
 
@@ -152,15 +155,15 @@ export class Keeper {
   }
 
   /**
-   * A sending that was being sent by a server that is gone. Whether the printer has the whole document decides: then
-   * it will be printed and is followed; otherwise nothing of it will be, and it may be sent again. Of several jobs those
-   * that the printer has not got are sent after the ones it has.
+   * A sending that was being sent by a server that is gone, or over a connection that broke. Whether the printer has the
+   * whole document decides: then it will be printed and is followed. What it has not got whole, and printed nothing of, is
+   * sent again; of several jobs those after the ones it has. Of the rest a person is told how much came out.
    */
   private async settle(sending: StoredSending): Promise<void> {
     const { db, presence } = this.options;
     if (sending.server !== null && (await presence.lives(sending.server))) return;
     const last = sending.printerJobs.at(-1);
-    if (last === undefined) return this.interrupt(sending, NOTHING_PRINTED);
+    if (last === undefined) return this.sendAgain(sending);
     const status = await this.ask(sending, last);
     if (status === 'unknown') return this.interrupt(sending, LOOK_FIRST);
     if (status === 'away') {
@@ -180,22 +183,22 @@ export class Keeper {
       return;
     }
     const printed = status.sheetsCompleted;
-    if (isWhole || (printed === 0 && sending.printerJobs.length > 1)) {
-      const printerJobs = isWhole ? sending.printerJobs : sending.printerJobs.slice(0, -1);
-      await changeSending(db, sending.id, ['sending'], { state: 'queued', message: null, server: null, printerJobs });
+    if (isWhole) {
+      await changeSending(db, sending.id, ['sending'], { state: 'queued', message: null, server: null });
       await this.options.enqueue(sending);
       return;
     }
-    if (printed === 0 && sending.server === null && !isCalledOff(status)) {
-      // This server lives and knows that the connection broke, so it can send again what the printer did not get.
-      const again = putOff(sending, 'The printer did not get it whole and printed nothing of it. It is sent again.');
-      const printerJobs = sending.printerJobs.slice(0, -1);
-      const later = await changeSending(db, sending.id, ['sending'], { ...again, printerJobs });
-      if (later) await this.options.enqueue(later);
-      return;
-    }
-    const came = `${printed} of ${sending.sheets} sheets came out; send it again.`;
-    await this.interrupt(sending, printed === 0 ? NOTHING_PRINTED : came);
+    if (printed === 0) return isCalledOff(status) ? this.interrupt(sending, NOTHING_PRINTED) : this.sendAgain(sending);
+    await this.interrupt(sending, `${printed} of ${sending.sheets} sheets came out; send it again.`);
+  }
+
+  /** Sends again what the printer has nothing of: but not for ever, should it be the job that ends whoever sends it. */
+  private async sendAgain(sending: StoredSending): Promise<void> {
+    if (sending.attempts >= MOST_ATTEMPTS) return this.interrupt(sending, NOTHING_PRINTED);
+    const again = putOff(sending, 'The printer did not get it whole and printed nothing of it. It is sent again.');
+    const printerJobs = sending.printerJobs.slice(0, -1);
+    const later = await changeSending(this.options.db, sending.id, ['sending'], { ...again, printerJobs });
+    if (later) await this.options.enqueue(later);
   }
 
   private async interrupt(sending: StoredSending, outcome: string): Promise<void> {

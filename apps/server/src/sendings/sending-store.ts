@@ -190,7 +190,8 @@ export async function takeNext(db: Database, printerId: string, server: number):
       .from(sendings)
       .leftJoin(series, eq(sendings.seriesId, series.id))
       .where(and(atPrinter, eq(sendings.state, 'queued'), GOES_ON))
-      .orderBy(asc(sendings.createdAt), asc(sendings.id))
+      // Backs come onto the stack that was put back for them before anything else may take it.
+      .orderBy(sql`${sendings.pass} = 2 desc nulls last`, asc(sendings.createdAt), asc(sendings.id))
       .limit(1);
     // Nobody overtakes the one whose turn it is, also while it waits for its printer.
     if (next?.retryAt && next.retryAt > new Date()) return null;
