@@ -1,12 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import supertest from 'supertest';
 import { labelledPdf } from '../../cli/test/labelled-pdf';
 import { contents, files } from '../src/database/schema';
-import { readContentDetails } from '../src/files/details-reader';
-import { WorkersClosed, type PdfWorkers } from '../src/pdf/pdf-workers';
+import { readContentDetails, type DetailsWorkers } from '../src/files/details-reader';
+import { enqueueReading } from '../src/files/reading-queue';
+import { Intake } from '../src/pdf/intake';
+import { Stopped, WorkersClosed } from '../src/pdf/pdf-workers';
 import { startServer, store, type RunningServer } from './running-server';
 
 /** The first pages of a manual that this project did not write. */
@@ -73,7 +75,8 @@ test('the first pages are known before the last are read', async () => {
     (content) => content?.outline !== null,
   );
   // A reader that looks at the next page only when the one before is known.
-  const slow: Pick<PdfWorkers, 'readDetails'> = {
+  const slow: DetailsWorkers = {
+    intake: new Intake(),
     readDetails: async (_file, pages, { page }) => {
       for (const number of pages) {
         page(number, { color: false, looksGray: false, smallestText: number, content: null });
@@ -189,7 +192,8 @@ test('pages chosen by a heading are planned right after the upload: the plan wai
 
 test('one that is ended with the server goes on where it stood', async () => {
   const { id } = await stored('ended');
-  const ended: Pick<PdfWorkers, 'readDetails'> = {
+  const ended: DetailsWorkers = {
+    intake: new Intake(),
     readDetails: async (file, pages, hear) => {
       await server.workers.readDetails(file, pages.slice(0, 3), hear);
       throw new WorkersClosed('the server is being stopped');
@@ -201,6 +205,122 @@ test('one that is ended with the server goes on where it stood', async () => {
   expect(before.pages.filter(({ color }) => color !== undefined)).toHaveLength(3);
   await readContentDetails(server.db, id, server.workers);
   expect((await kept(id))?.pages.every(({ color }) => color !== undefined)).toBe(true);
+});
+
+describe('a long document', () => {
+  const MANY = 2_600;
+  const found = { color: false, looksGray: false, smallestText: 9, content: null };
+
+  /** A content of many pages, of which only the number is looked at here. */
+  async function long(mark: string): Promise<string> {
+    const { id, pages } = await stored(mark);
+    const many = Array.from({ length: MANY }, () => pages[0]!);
+    await server.db.update(contents).set({ pages: many, outline: [], detailsRead: 0 }).where(eq(contents.id, id));
+    return id;
+  }
+
+  /** Workers that read what is let go on, and note the slices they were given. */
+  function workers() {
+    const intake = new Intake();
+    const slices: { first: number; pages: number; isStopped: boolean }[] = [];
+    const waiting: (() => void)[] = [];
+    const readDetails: DetailsWorkers['readDetails'] = async (_file, pages, { page }, { signal } = {}) => {
+      const slice = { first: pages[0]!, pages: pages.length, isStopped: false };
+      slices.push(slice);
+      // The first page of each is found at once, the rest when it is let go on.
+      page(pages[0]!, found);
+      await new Promise<void>((resolve, reject) => {
+        waiting.push(resolve);
+        signal!.addEventListener('abort', () => {
+          slice.isStopped = true;
+          reject(new Stopped('made way'));
+        });
+      });
+      for (const one of pages.slice(1)) page(one, found);
+    };
+    return { intake, slices, readDetails, goOn: () => waiting.splice(0).forEach((resolve) => resolve()) };
+  }
+
+  /** Goes on as soon as so many slices were begun. */
+  const begun = (one: ReturnType<typeof workers>, slices: number): Promise<unknown> =>
+    until(
+      () => Promise.resolve(one.slices.length),
+      (length) => length >= slices,
+    );
+
+  test('is read in slices, two at the same time, and others have their turn after some of them', async () => {
+    const id = await long('slices');
+    const two = workers();
+    const reading = readContentDetails(server.db, id, two);
+    for (const slices of [2, 4]) {
+      await begun(two, slices);
+      two.goOn();
+    }
+    expect(await reading).toBe(MANY - 2_000);
+    expect(two.slices.map(({ first, pages }) => [first, pages])).toEqual([
+      [1, 500],
+      [501, 500],
+      [1_001, 500],
+      [1_501, 500],
+    ]);
+    const known = (await kept(id))!;
+    expect(known.detailsRead).toBe(2_000);
+    expect(known.pages.map(({ color }) => color === false)).toEqual(known.pages.map((_, index) => index < 2_000));
+  });
+
+  test('leaves one core to what is being taken in, and all of its memory to what takes long; nothing is read twice', async () => {
+    const id = await long('makes way');
+    const two = workers();
+    const reading = readContentDetails(server.db, id, two);
+    await begun(two, 2);
+    const taking = two.intake.begin();
+    expect(two.slices.map(({ isStopped }) => isStopped)).toEqual([false, true]);
+    taking.grows();
+    expect(two.slices.map(({ isStopped }) => isStopped)).toEqual([true, true]);
+    expect(await reading).toBe(MANY - 1);
+    // As long as it takes, none is begun.
+    expect(await readContentDetails(server.db, id, two)).toBe(MANY - 1);
+    expect(two.slices).toHaveLength(2);
+    taking.end();
+    const next = readContentDetails(server.db, id, two);
+    await begun(two, 4);
+    expect(two.slices.slice(2).map(({ first }) => first)).toEqual([2, 502]);
+    const again = two.intake.begin();
+    again.grows();
+    await next;
+    again.end();
+  });
+
+  test('is given up as a whole where a slice takes too much, and what was found of it stays', async () => {
+    const complaint = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    const id = await long('given up');
+    const two = workers();
+    const { readDetails } = two;
+    two.readDetails = (file, pages, hear, how) =>
+      pages[0] === 501 ? Promise.reject(new Error('it takes too much')) : readDetails(file, pages, hear, how);
+    expect(await readContentDetails(server.db, id, two)).toBe(0);
+    expect(complaint.mock.calls.flat().join(' ')).toContain('it takes too much');
+    complaint.mockRestore();
+    const known = (await kept(id))!;
+    expect([known.detailsRead, known.pages.filter(({ color }) => color === false).length]).toEqual([MANY, 1]);
+  });
+});
+
+test('short documents are entered before long ones, which wait for one another', async () => {
+  const long = await stored('entered long');
+  await server.db
+    .update(contents)
+    .set({ pages: Array.from({ length: 300 }, () => long.pages[0]!), detailsRead: 0 })
+    .where(eq(contents.id, long.id));
+  const short = await stored('entered short');
+  for (const { id } of [long, short]) await enqueueReading(server.db, id, 3_600);
+  const { rows } = await server.db.execute<{ key: string; priority: number; queue_name: string }>(
+    sql`select key, priority, queue_name from graphile_worker.jobs where key in (${`details ${long.id}`}, ${`details ${short.id}`}) order by priority`,
+  );
+  expect(rows).toEqual([
+    { key: `details ${short.id}`, priority: PAGES, queue_name: `details ${short.id}` },
+    { key: `details ${long.id}`, priority: 300, queue_name: 'long documents' },
+  ]);
 });
 
 test('a reading that broke off goes on where it stood', async () => {

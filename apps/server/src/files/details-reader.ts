@@ -1,85 +1,133 @@
-import type { PageFacts } from '@foglio/core';
-import { inScratchFolder, withNavigation } from '@foglio/pdf';
-import { eq, sql } from 'drizzle-orm';
+import { inScratchFolder } from '@foglio/pdf';
+import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { onceDatabaseAnswers } from '../database/outage';
 import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
-import { WorkersClosed, type DetailsListener, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
-import { fileContent } from './content-store';
+import { Stopped, WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
+import { fileContent, type StoredContent } from './content-store';
+import { DetailsEntry } from './details-entry';
 
-/** Time between two entries of what was found, in milliseconds. */
-const ENTER_MS = 500;
+/** A document with no more pages than this is read before longer ones, and beside whatever is being done. */
+export const SHORT_PAGES = 200;
+
+/** Pages that one process reads: what it keeps of them grows with their number. */
+const SLICE_PAGES = 500;
+
+/** Pages of a long document after which another has its turn. */
+const TURN_PAGES = 2_000;
+
+/** What reads the details of pages. */
+export type DetailsWorkers = Pick<PdfWorkers, 'readDetails' | 'intake'>;
 
 /**
  * Reads what of a document is not known yet, labels and outline before the details of pages in their order, and enters it
- * as it comes, so that the first pages are known while the last are still being read. A file that cannot be read, or takes
- * too much, is given up for good: its pages are then printed without these facts. One that is ended with the server goes on at the next start.
+ * as it comes. Of a long document that is one turn: slices of it, on two cores where nothing is being taken in, and none
+ * while another long one is. A file that cannot be read, or takes too much, is given up for good: its pages are then printed
+ * without these facts. One that is ended with the server goes on at the next start.
+ *
+ * @returns pages that are still to be read
  */
 export async function readContentDetails(
   db: Database,
   id: string,
-  workers: Pick<PdfWorkers, 'readDetails'>,
+  workers: DetailsWorkers,
   limits?: WorkerLimits,
-): Promise<void> {
+): Promise<number> {
   const content = await onceDatabaseAnswers(() => db.query.contents.findFirst({ where: eq(contents.id, id) }));
-  if (!content || content.detailsRead >= content.pages.length) return;
-  let pages: PageFacts[] = [...content.pages];
-  let outline = content.outline;
-  let read = content.detailsRead;
-  let entered = read;
-  let isNavigationNew = false;
-  const enter = async (known: number): Promise<void> => {
-    entered = known;
-    isNavigationNew = false;
-    await onceDatabaseAnswers(() =>
-      db.update(contents).set({ pages, outline, detailsRead: known }).where(eq(contents.id, id)),
-    );
-  };
+  const left = content ? content.pages.length - content.detailsRead : 0;
+  if (!content || left <= 0) return 0;
+  const isLong = left > SHORT_PAGES;
+  if (isLong && workers.intake.isGrowing) return left;
   const complain = (error: unknown): void =>
-    console.error(`details of content ${id}, from page ${read + 1}: ${messageOf(error)}`);
-  const wanted = pages.map((_, index) => index + 1).slice(read);
-  let settled = pages.length;
-  let entering = Promise.resolve();
-  const timer = setInterval(() => {
-    // An entry that fails is made good by the next one; unheard, it would end the server.
-    if (read > entered || isNavigationNew) entering = entering.then(() => enter(read)).catch(complain);
-  }, ENTER_MS);
+    console.error(`details of content ${id}, from page ${entry.read + 1}: ${messageOf(error)}`);
+  const entry = new DetailsEntry(db, content, complain);
   try {
-    const hear: DetailsListener = {
-      page: (page, details) => {
-        pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
-        read = page;
-      },
-      ...(outline
-        ? {}
-        : {
-            navigation: (found) => {
-              ({ pages, outline } = withNavigation({ pages }, found));
-              isNavigationNew = true;
-            },
-          }),
-    };
     await inScratchFolder(async (path) => {
       await onceDatabaseAnswers(() => fileContent(db, id, path('content.pdf')));
-      await workers.readDetails(path('content.pdf'), wanted, hear, limits);
+      await new Turn(workers, entry, path('content.pdf'), limits).read(content, isLong);
     });
   } catch (error) {
-    if (error instanceof WorkersClosed) settled = read;
-    else complain(error);
-  } finally {
-    clearInterval(timer);
-    await entering;
-    if (outline) await enter(settled);
-    else if (settled > 0) await giveUp(db, id, settled);
+    if (!(error instanceof WorkersClosed)) {
+      complain(error);
+      await entry.giveUp();
+      return 0;
+    }
   }
+  await entry.end();
+  return content.pages.length - entry.read;
 }
 
-/** Nothing was read: what taking in may have entered of labels and outline meanwhile stays, and there will be no more. */
-const giveUp = (db: Database, id: string, settled: number): Promise<unknown> =>
-  onceDatabaseAnswers(() =>
-    db
-      .update(contents)
-      .set({ detailsRead: settled, outline: sql`coalesce(${contents.outline}, '[]'::jsonb)` })
-      .where(eq(contents.id, id)),
-  );
+/** Pages of a slice that are still to be read. */
+type Slice = readonly number[];
+
+/** One turn of reading a document. */
+class Turn {
+  private readonly slices: Slice[] = [];
+  /** Ends the readings under way. */
+  private readonly over = new AbortController();
+
+  constructor(
+    private readonly workers: DetailsWorkers,
+    private readonly entry: DetailsEntry,
+    private readonly file: string,
+    private readonly limits: WorkerLimits | undefined,
+  ) {}
+
+  /** @throws PdfError, WorkersClosed like reading details, once all of it has ended */
+  async read(content: StoredContent, isLong: boolean): Promise<void> {
+    const pages = content.pages
+      .map((_, index) => index + 1)
+      .slice(content.detailsRead, content.detailsRead + TURN_PAGES);
+    for (let from = 0; from < pages.length; from += SLICE_PAGES)
+      this.slices.push(pages.slice(from, from + SLICE_PAGES));
+    const { intake } = this.workers;
+    // What a person waits for needs the memory, and at its beginning one core.
+    const lanes = [this.lane(() => isLong && intake.isGrowing), ...(isLong ? [this.lane(() => intake.isTaking)] : [])];
+    const ended = await Promise.allSettled(lanes);
+    const failed = ended.find(({ status }) => status === 'rejected');
+    if (failed) throw (failed as PromiseRejectedResult).reason;
+  }
+
+  /** Reads slice after slice in a process each, as long as nothing is in its way. */
+  private async lane(isInTheWay: () => boolean): Promise<void> {
+    for (let slice = this.next(isInTheWay); slice; slice = this.next(isInTheWay)) {
+      const given = new AbortController();
+      const giveUp = (): void => given.abort();
+      const off = this.workers.intake.on(() => isInTheWay() && giveUp());
+      this.over.signal.addEventListener('abort', giveUp);
+      const left = new Set(slice);
+      try {
+        await this.readSlice(slice, left, given.signal);
+      } catch (error) {
+        if (!(error instanceof Stopped)) {
+          this.over.abort();
+          throw error;
+        }
+        if (left.size > 0) this.slices.unshift([...left]);
+      } finally {
+        off();
+        this.over.signal.removeEventListener('abort', giveUp);
+      }
+    }
+  }
+
+  private next(isInTheWay: () => boolean): Slice | undefined {
+    return this.over.signal.aborted || isInTheWay() ? undefined : this.slices.shift();
+  }
+
+  private readSlice(slice: Slice, left: Set<number>, signal: AbortSignal): Promise<void> {
+    const { entry, limits } = this;
+    const asksNavigation = entry.outline === null && slice[0] === entry.read + 1;
+    const hear = {
+      page: (page: number, details: Parameters<DetailsEntry['page']>[1]) => {
+        left.delete(page);
+        entry.page(page, details);
+      },
+      ...(asksNavigation
+        ? { navigation: (found: Parameters<DetailsEntry['navigate']>[0]) => entry.navigate(found) }
+        : {}),
+    };
+    return this.workers.readDetails(this.file, slice, hear, { signal, ...(limits ? { limits } : {}) });
+  }
+}

@@ -7,14 +7,20 @@ import { onceDatabaseAnswers } from '../database/outage';
 import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
 import type { PdfWorkers } from '../pdf/pdf-workers';
-import { readContentDetails } from './details-reader';
+import { readContentDetails, SHORT_PAGES } from './details-reader';
 
 const TASK = 'read-details';
 
-/** Starts reading documents, one at a time, those first that a server that ended left unread. */
+/** Documents that are read at the same time: a long one, one after the other, never keeps short ones waiting. */
+const AT_ONCE = 2;
+
+/** A long document that made way is looked at again after this, in seconds. */
+const LATER_S = 2;
+
+/** Starts reading documents, short ones first, and those that a server that ended left unread. */
 export async function startReading(pool: Pool, db: Database, workers: PdfWorkers): Promise<Runner> {
-  const runner = await workOff(pool, 'reading', 1, {
-    [TASK]: (payload) => readContentDetails(db, (payload as { id: string }).id, workers),
+  const runner = await workOff(pool, 'reading', AT_ONCE, {
+    [TASK]: (payload) => readOn(db, (payload as { id: string }).id, workers),
   });
   const unread = await db
     .select({ id: contents.id })
@@ -24,14 +30,27 @@ export async function startReading(pool: Pool, db: Database, workers: PdfWorkers
   return runner;
 }
 
+/** One turn of a document; what is left of it then waits for the next. */
+async function readOn(db: Database, id: string, workers: PdfWorkers): Promise<void> {
+  const left = await readContentDetails(db, id, workers);
+  if (left === 0 || workers.isClosed) return;
+  await enqueueReading(db, id, workers.intake.isGrowing ? LATER_S : 0);
+}
+
 /**
- * Enters a document to be read; one that waits already is not entered twice. Where that fails, it is read after the next
- * start.
+ * Enters a document to be read, the sooner the shorter it is; one that waits already is not entered twice. Where that fails,
+ * it is read after the next start.
+ *
+ * @param afterS seconds until its turn
  */
-export async function enqueueReading(db: Pick<Database, 'execute'>, id: string): Promise<void> {
+export async function enqueueReading(db: Pick<Database, 'execute'>, id: string, afterS = 0): Promise<void> {
   const payload = JSON.stringify({ id });
-  const key = `details ${id}`;
-  const entry = sql`select graphile_worker.add_job(${TASK}, payload := ${payload}::json, max_attempts := 3, job_key := ${key})`;
+  const left = sql`jsonb_array_length(${contents.pages}) - ${contents.detailsRead}`;
+  // Those of one queue are worked off one after the other.
+  const entry = sql`select graphile_worker.add_job(${TASK}, payload := ${payload}::json, max_attempts := 3,
+    job_key := ${`details ${id}`}, priority := ${left}, run_at := now() + make_interval(secs => ${afterS}),
+    queue_name := case when ${left} > ${SHORT_PAGES} then 'long documents' else ${`details ${id}`} end)
+    from ${contents} where ${contents.id} = ${id}`;
   try {
     await onceDatabaseAnswers(() => db.execute(entry));
   } catch (error) {

@@ -13,6 +13,7 @@ import {
   type TakenIn,
 } from '@foglio/pdf';
 import { BrowserKeeper, type BrowserReport } from './browser-keeper';
+import { Intake } from './intake';
 import { memoryOf } from './process-memory';
 
 /** A document whose bytes lie in a file. */
@@ -150,6 +151,11 @@ export class PdfWorkers {
   private readonly underWay = new Set<(why: Error) => void>();
   private closed = false;
 
+  /** Whether all work was ended, and none begins any more. */
+  get isClosed(): boolean {
+    return this.closed;
+  }
+
   private readonly browser: BrowserKeeper;
 
   /**
@@ -160,6 +166,9 @@ export class PdfWorkers {
     this.program = program instanceof URL ? fileURLToPath(program) : program;
     this.browser = new BrowserKeeper(browser);
   }
+
+  /** What is being taken in. */
+  readonly intake = new Intake();
 
   /** Starts the worker for the next piece of work. */
   warmUp(): void {
@@ -196,6 +205,7 @@ export class PdfWorkers {
     let hear: (found: Navigation | null) => void = () => undefined;
     const navigation = new Promise<Navigation | null>((resolve) => (hear = resolve));
     const given = new AbortController();
+    const taking = this.intake.begin();
     let tell: (done: number, of: number) => void = () => undefined;
     let whole: { resolve: (file: TakenFile) => void; reject: (why: unknown) => void } | null = null;
     return new Promise((resolve, reject) => {
@@ -206,6 +216,7 @@ export class PdfWorkers {
         limits,
         (report) => {
           if (report.kind === 'begun') {
+            taking.grows();
             const rest = new Promise<TakenFile>((go, stop) => (whole = { resolve: go, reject: stop }));
             rest.catch(() => undefined);
             const growing = {
@@ -216,6 +227,7 @@ export class PdfWorkers {
             resolve({ ...report.taken, navigation: Promise.resolve(null), rest: growing });
           }
           if (report.kind === 'taken-in') {
+            taking.end();
             whole?.resolve({ ...report.taken, navigation, rest: null });
             // Its details are wanted next, and this worker is not through; but first the server stores and answers.
             setTimeout(() => this.warmUp(), WARM_UP_AFTER_MS).unref();
@@ -227,21 +239,27 @@ export class PdfWorkers {
       )
         .then(() => fail(new Error('the worker ended without a result')), fail)
         // A server that is being stopped reads it after its next start.
-        .finally(() => this.closed || hear(null));
+        .finally(() => {
+          taking.end();
+          if (!this.closed) hear(null);
+        });
     });
   }
 
-  /** Tells the details of pages as they are found. @throws PdfError like {@link takeIn} */
+  /** Tells the details of pages as they are found. @throws PdfError like {@link takeIn}; Stopped where the signal ends it */
   async readDetails(
     source: string,
     pages: readonly number[],
     { page, navigation }: DetailsListener,
-    limits: WorkerLimits = { ...READING, ms: READING.ms + READING.eachPageMs * pages.length },
+    { limits, signal }: { readonly limits?: WorkerLimits; readonly signal?: AbortSignal } = {},
   ): Promise<void> {
-    await this.run({ kind: 'read-details', source, pages, navigation: navigation !== undefined }, limits, (report) => {
+    const asked = { kind: 'read-details', source, pages, navigation: navigation !== undefined } as const;
+    const enough = { ...READING, ms: READING.ms + READING.eachPageMs * pages.length };
+    const hear = (report: PdfReport): void => {
       if (report.kind === 'details') page(report.page, report.details);
       if (report.kind === 'navigation') navigation?.(report.navigation);
-    });
+    };
+    await this.run(asked, limits ?? enough, hear, signal);
   }
 
   /** Writes the imposed PDF to a path. @throws PdfError like {@link takeIn} */

@@ -1,0 +1,101 @@
+import type { Heading, PageFacts } from '@foglio/core';
+import { withNavigation, type Navigation, type PageDetails } from '@foglio/pdf';
+import { eq, sql } from 'drizzle-orm';
+import type { Database } from '../database/connection';
+import { onceDatabaseAnswers } from '../database/outage';
+import { contents } from '../database/schema';
+import type { StoredContent } from './content-store';
+
+/** Time between two entries of what was found, in milliseconds. */
+const ENTER_MS = 500;
+
+/** An entry takes the longer the more pages there are, in milliseconds for each. */
+const ENTER_EACH_PAGE_MS = 0.1;
+
+/** Enters what is found of a content's pages as it comes, so that the first are known while the last are still being read. */
+export class DetailsEntry {
+  /** Null: labels and outline are not known yet. */
+  outline: readonly Heading[] | null;
+  /** Of how many pages, from the first, all is known. */
+  read: number;
+  private pages: PageFacts[];
+  /** Known pages after the first that is not. */
+  private readonly ahead = new Set<number>();
+  /** What is not entered yet, by the page's number. */
+  private found: Record<number, PageDetails> = {};
+  private navigation: Navigation | null = null;
+  private entering: Promise<unknown> = Promise.resolve();
+  private readonly timer: NodeJS.Timeout;
+
+  /** @param complain is told of an entry that failed; the next one makes it good */
+  constructor(
+    private readonly db: Database,
+    private readonly content: StoredContent,
+    complain: (error: unknown) => void,
+  ) {
+    this.pages = [...content.pages];
+    this.outline = content.outline;
+    this.read = content.detailsRead;
+    const every = Math.max(ENTER_MS, ENTER_EACH_PAGE_MS * content.pages.length);
+    this.timer = setInterval(() => {
+      this.entering = this.entering.then(() => this.enter()).catch(complain);
+    }, every);
+  }
+
+  page(page: number, details: PageDetails): void {
+    this.pages[page - 1] = { ...(this.pages[page - 1] as PageFacts), ...details };
+    this.found[page] = details;
+    this.ahead.add(page);
+    while (this.ahead.delete(this.read + 1)) this.read += 1;
+  }
+
+  /** Labels and outline. */
+  navigate(navigation: Navigation): void {
+    const known = withNavigation({ pages: this.pages }, navigation);
+    this.pages = [...known.pages];
+    this.outline = known.outline;
+    this.navigation = navigation;
+  }
+
+  /** Enters all that is known, and no more of it. */
+  async end(): Promise<void> {
+    clearInterval(this.timer);
+    await this.entering;
+    await this.enter();
+  }
+
+  /**
+   * Enters what is known, and that there will be no more. What taking in may have entered of labels and outline meanwhile
+   * stays.
+   */
+  async giveUp(): Promise<void> {
+    await this.end();
+    const outline = sql`coalesce(${contents.outline}, '[]'::jsonb)`;
+    await this.update({ detailsRead: this.pages.length, outline });
+  }
+
+  private async enter(): Promise<void> {
+    const { found, navigation, outline, read: detailsRead } = this;
+    this.found = {};
+    this.navigation = null;
+    try {
+      if (navigation) await this.update({ pages: this.pages, outline, detailsRead });
+      // Only what is new goes to the database, however many pages there are.
+      else if (Object.keys(found).length > 0) await this.update({ pages: merged(found), detailsRead });
+    } catch (error) {
+      this.found = { ...found, ...this.found };
+      this.navigation ??= navigation;
+      throw error;
+    }
+  }
+
+  private update(change: Parameters<ReturnType<Database['update']>['set']>[0]): Promise<unknown> {
+    return onceDatabaseAnswers(() => this.db.update(contents).set(change).where(eq(contents.id, this.content.id)));
+  }
+}
+
+/** The pages as they are entered, and what was found of some of them. */
+const merged = (found: Record<number, PageDetails>) => sql`(
+  select jsonb_agg(page.value || coalesce(found.value, '{}'::jsonb) order by page.ordinality)
+  from jsonb_array_elements(${contents.pages}) with ordinality as page
+  left join jsonb_each(${JSON.stringify(found)}::jsonb) as found on found.key = page.ordinality::text)`;
