@@ -9,7 +9,12 @@ const PDF_LIBRARY = './node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js';
 const apps = [
   [
     'apps/server/dist',
-    ['apps/server/src/main.ts', 'apps/server/src/pdf/pdf-worker.ts', 'apps/server/src/pdf/browser-process.ts'],
+    [
+      'apps/server/src/main.ts',
+      'apps/server/src/pdf/pdf-worker.ts',
+      'apps/server/src/pdf/browser-process.ts',
+      'apps/server/src/plans/plan-worker.ts',
+    ],
   ],
   ['apps/printer/dist', ['apps/printer/src/main.ts']],
   ['apps/cli/dist', ['apps/cli/src/foglio.ts']],

@@ -11,6 +11,7 @@ import { Problem, problemHandler } from './http/problem';
 import { incomingHandlers } from './incoming/routes';
 import { jobHandlers } from './jobs/routes';
 import type { PdfWorkers } from './pdf/pdf-workers';
+import type { Plans } from './plans/plans';
 import { panelHandlers, printerHandlers } from './printers/routes';
 import type { PrinterWatch } from './printers/watch';
 import { seriesHandlers } from './series/routes';
@@ -20,6 +21,7 @@ export interface AppParts {
   readonly db: Database;
   readonly watch: PrinterWatch;
   readonly workers: PdfWorkers;
+  readonly plans: Plans;
   readonly port: () => number;
   readonly webFolder: string;
   readonly uploadLimit: number;
@@ -45,16 +47,16 @@ const CONTENT_SECURITY_POLICY = {
 };
 
 /** Everything the API does. */
-const handlersOf = ({ db, watch, workers, uploadLimit, queueAddress }: AppParts): Handlers<OperationName> => ({
+const handlersOf = ({ db, watch, workers, plans, uploadLimit, queueAddress }: AppParts): Handlers<OperationName> => ({
   describeApi,
   ...fileHandlers(db, workers, uploadLimit),
-  ...jobHandlers(db, workers),
+  ...jobHandlers(db, workers, plans),
   ...setupHandlers(db),
   ...seriesHandlers(db, workers),
   ...incomingHandlers(db, queueAddress),
   ...printerHandlers(db, watch),
   ...panelHandlers(db, watch),
-  ...sendingHandlers(db),
+  ...sendingHandlers(db, plans),
   news: () => {
     throw new Problem('upgrade-required', 'News comes over a WebSocket: ask for one (RFC 6455).');
   },

@@ -20,6 +20,7 @@ import { giveUpUnfinished } from './files/content-store';
 import { startReading } from './files/reading-queue';
 import { NewsStream } from './news/stream';
 import { PdfWorkers } from './pdf/pdf-workers';
+import { Plans } from './plans/plans';
 import { enterPrinters } from './printers/printer-store';
 import { PrinterWatch } from './printers/watch';
 import { enterHouseSetup } from './setups/setup-store';
@@ -35,10 +36,11 @@ await enterHouseSetup(db);
 const programs = ['./pdf-worker.js', './browser-process.js'].map((name) => new URL(name, import.meta.url));
 const workers = new PdfWorkers(programs[0]!, programs[1]!);
 workers.warmUp();
+const plans = new Plans(new URL('./plan-worker.js', import.meta.url));
 await giveUpUnfinished(db);
-const sending = await startSending(pool, db, workers, presence.server);
+const sending = await startSending(pool, { db, workers, plans }, presence.server);
 const reading = await startReading(pool, db, workers);
-const settling = await startSettling(pool, db);
+const settling = await startSettling(pool, db, plans);
 const keeper = new Keeper({ db, presence, enqueue: (sending) => enqueueSending(db, sending), followMs: FOLLOW_MS });
 await keeper.start();
 
@@ -57,7 +59,7 @@ const server = createServer();
 const port = (): number => (server.address() as AddressInfo | null)?.port ?? config.port;
 const { webFolder, uploadLimit } = config;
 const watch = new PrinterWatch(db);
-server.on('request', createApp({ db, watch, workers, port, webFolder, uploadLimit, queueAddress }));
+server.on('request', createApp({ db, watch, workers, plans, port, webFolder, uploadLimit, queueAddress }));
 const news = new NewsStream({ db, presence, watch, port });
 news.attach(server);
 server.on('error', (error) => {
@@ -114,6 +116,7 @@ async function shutDown(): Promise<void> {
   await sending.stop();
   await settling.stop();
   workers.close();
+  await plans.close();
   await reading.stop();
   await presence.close();
   await pool.end();

@@ -1,5 +1,5 @@
 import { writeFile } from 'node:fs/promises';
-import { plan, profileForTicket } from '@foglio/core';
+import { profileForTicket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { inScratchFolder } from '@foglio/pdf';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -51,8 +51,8 @@ test('imposing content that inflates beyond its limit ends in a clear error', as
   const bytes = contentBomb(160);
   const facts = [{ name: 'x.pdf', pages: [{ width: 595.276, height: 841.89 }] }];
   const ticket = readTicket({ version: 1, documents: [{ file: 'x.pdf' }] });
-  const planned = plan(ticket, facts, profileForTicket(ticket, facts));
-  const how = { plan: planned, ticket, blanks: 'none' } as const;
+  const planning = { ticket, printer: profileForTicket(ticket, facts), moment: '2026-09-01T14:05', pass: null };
+  const how = { planning, part: null, blanks: 'none' } as const;
   const imposing = withFile(bytes, (file) => {
     const documents = facts.map((one) => ({ ...one, file }));
     return workers.impose(how, documents, `${file}.imposed`, LITTLE_MEMORY);

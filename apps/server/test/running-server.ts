@@ -18,11 +18,12 @@ import { createIppServer } from '../src/incoming/ipp-server';
 import { startSettling } from '../src/incoming/settling';
 import { NewsStream } from '../src/news/stream';
 import { PdfWorkers } from '../src/pdf/pdf-workers';
+import { Plans } from '../src/plans/plans';
 import { enterPrinters } from '../src/printers/printer-store';
 import { PrinterWatch } from '../src/printers/watch';
 import { enterHouseSetup } from '../src/setups/setup-store';
 import { DescribedApi } from './described';
-import { asAdmin, BROWSER, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
+import { asAdmin, BROWSER, databaseAt, MIGRATIONS, PLANNER, TEMPLATE, WORKER } from './test-database';
 
 export const pdfWorkers = (): PdfWorkers => new PdfWorkers(WORKER, BROWSER);
 
@@ -70,7 +71,8 @@ export async function startServer({
   await enterHouseSetup(db);
   const workers = pdfWorkers();
   workers.warmUp();
-  const sending = await startSending(pool, db, workers, presence.server);
+  const plans = new Plans(PLANNER);
+  const sending = await startSending(pool, { db, workers, plans }, presence.server);
   const reading = reads ? await startReading(pool, db, workers) : null;
   const keeper = new Keeper({ db, presence, enqueue: (sending) => enqueueSending(db, sending), followMs: 50 });
   await keeper.start();
@@ -85,8 +87,17 @@ export async function startServer({
   await new Promise<void>((resolve) => ipp.listen(0, '127.0.0.1', resolve));
   const queueAddress = (queue: string): string =>
     `ipp://127.0.0.1:${(ipp.address() as AddressInfo).port}/ipp/print/${queue}`;
-  const settling = await startSettling(pool, db);
-  const app = createApp({ db, watch, workers, port, webFolder: join(__dirname, 'web'), uploadLimit, queueAddress });
+  const settling = await startSettling(pool, db, plans);
+  const app = createApp({
+    db,
+    watch,
+    workers,
+    plans,
+    port,
+    webFolder: join(__dirname, 'web'),
+    uploadLimit,
+    queueAddress,
+  });
   server.on('request', described.watch(app));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const stop = async (): Promise<void> => {
@@ -99,6 +110,7 @@ export async function startServer({
     await sending.stop();
     await settling.stop();
     workers.close();
+    await plans.close();
     await reading?.stop();
     await presence.close();
     await pool.end();

@@ -1,9 +1,9 @@
 import { mkdirSync } from 'node:fs';
-import { basename, join } from 'node:path';
+import { join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { runMigrations } from 'graphile-worker';
 import { connect } from '../src/database/connection';
-import { asAdmin, BROWSER, databaseAt, MIGRATIONS, TEMPLATE, WORKER } from './test-database';
+import { asAdmin, BROWSER, databaseAt, MIGRATIONS, PLANNER, TEMPLATE, WORKER } from './test-database';
 
 /**
  * Before all tests of the server: the tables are made once, in a database that every test file gets a clone of, and the
@@ -17,10 +17,14 @@ export default async function makeTemplate(): Promise<void> {
   await pool.end();
   const root = join(__dirname, '../../..');
   mkdirSync(join(root, '.foglio/test'), { recursive: true });
-  const programs = [WORKER, BROWSER].map((outfile) => ({ outfile, source: `${basename(outfile, '.mjs')}.ts` }));
-  for (const { outfile, source } of programs)
+  const programs = [
+    [WORKER, 'pdf/pdf-worker.ts'],
+    [PLANNER, 'plans/plan-worker.ts'],
+    [BROWSER, 'pdf/browser-process.ts'],
+  ] as const;
+  for (const [outfile, source] of programs)
     buildSync({
-      entryPoints: [join(__dirname, '../src/pdf', source)],
+      entryPoints: [join(__dirname, '../src', source)],
       outfile,
       bundle: true,
       platform: 'node',

@@ -10,6 +10,7 @@ const BUNDLED = join(__dirname, '../../../.foglio/test');
 
 /** The programs of the workers and of the browser, bundled before the tests. */
 export const WORKER = join(BUNDLED, 'pdf-worker.mjs');
+export const PLANNER = join(BUNDLED, 'plan-worker.mjs');
 export const BROWSER = join(BUNDLED, 'browser-process.mjs');
 
 function admin(): string {

@@ -72,6 +72,7 @@ export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
 export { chooseWay, type Way } from './sending/ways';
 export { pageRules, type PageRules } from './ticket/page-rules';
+export { countChosen } from './planning/select';
 export { scalesOf, type Scales } from './planning/scales';
 export { sidesOf } from './planning/run';
 export { routeCatches, type RouteCatch } from './planning/route-catches';

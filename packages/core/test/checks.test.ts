@@ -292,6 +292,26 @@ test('large-run: above 200 sheets', () => {
   expect(slipped.after!.tally.sheets).toBe(199);
 });
 
+test('too-many-written-out: sets that no printer makes by itself, of more than 100,000 sheets', () => {
+  const slips = { between: 'sets' as const };
+  const { check, after } = settle('too-many-written-out', {
+    settings: { tray: 'tray-1', copies: 100_000, slips },
+    documents: [documentOf(50)],
+  });
+  expect(check).toMatchObject({
+    level: 'stop',
+    message:
+      '100000 sets would be written out sheet by sheet, since sheets lie before or between the sets: ' +
+      '5099999 sheets at once, which is more than 100000.',
+    repair: { label: 'Print 1960 sets' },
+  });
+  expect(after!.tally.sheets).toBe(1_960 * 51 - 1);
+  // Without anything between them they are the printer’s.
+  expect(codes(planOf({ tray: 'tray-1', copies: 100_000 }, [documentOf(50)]))).not.toContain('too-many-written-out');
+  // One set is what it is.
+  expect(codes(planOf({ tray: 'tray-1', slips }, [documentOf(100_000)]))).not.toContain('too-many-written-out');
+});
+
 describe('backs-read-otherwise: a sheet of which one side is read portrait and the other landscape', () => {
   const mixed = { ...documentOf(4), pages: [A4, turned(A4), turned(A4), turned(A4)] };
 

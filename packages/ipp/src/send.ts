@@ -16,7 +16,7 @@ import {
   type JobState,
 } from './message';
 import { PROFILE_ATTRIBUTES, readProfile } from './profile';
-import type { ShippedDocument, ShippedJob, Shipment } from './shipment';
+import type { ShippedDocument, ShippedJob } from './shipment';
 
 /** A job as its printer tells of it. */
 export interface JobStatus {
@@ -27,11 +27,22 @@ export interface JobStatus {
   readonly message: string | null;
 }
 
-export interface SendInput {
+/** A document that is sent, and of which job it is: both counted from 0. */
+export interface SentPart {
+  readonly job: number;
+  readonly document: number;
+}
+
+/** What is sent, with as much of its documents as whoever writes them needs. */
+interface SentJob<Document> extends Pick<ShippedJob, 'attributes'> {
+  readonly documents: readonly Document[];
+}
+
+export interface SendInput<Document extends Pick<ShippedDocument, 'attributes'> = ShippedDocument> {
   readonly printerUri: string;
-  readonly shipment: Shipment;
+  readonly shipment: { readonly jobs: readonly SentJob<Document>[] };
   /** Writes the PDF of one document: its sheets in order, with blanks "none". */
-  readonly pdfOf: (document: ShippedDocument) => Promise<Uint8Array>;
+  readonly pdfOf: (document: Document, part: SentPart) => Promise<Uint8Array>;
   /** What the printer shows as the job's name; where there are several, with "(1 of 3)". */
   readonly jobName: string;
   readonly userName: string;
@@ -81,12 +92,12 @@ export async function askStatus(printerUri: string): Promise<PrinterStatus> {
  *
  * @throws IppError naming the attributes it refuses or would ignore
  */
-export async function validateShipment({
+export async function validateShipment<Document extends Pick<ShippedDocument, 'attributes'>>({
   printerUri,
   shipment,
   userName,
   signal,
-}: Omit<SendInput, 'pdfOf'>): Promise<void> {
+}: Omit<SendInput<Document>, 'pdfOf'>): Promise<void> {
   for (const { attributes } of distinct(shipment.jobs)) {
     const answer = await askPrinter(printerUri, {
       operation: OPERATIONS.validateJob,
@@ -100,7 +111,7 @@ export async function validateShipment({
 }
 
 /** Jobs that differ in what is asked of the printer. */
-const distinct = (jobs: readonly ShippedJob[]): ShippedJob[] => [
+const distinct = <Job extends Pick<ShippedJob, 'attributes'>>(jobs: readonly Job[]): Job[] => [
   ...new Map(jobs.map((job) => [JSON.stringify(job.attributes), job])).values(),
 ];
 
@@ -111,7 +122,9 @@ const distinct = (jobs: readonly ShippedJob[]): ShippedJob[] => [
  * @returns how the jobs stand, in order
  * @throws IppError; a job whose document the printer refused is cancelled there first
  */
-export async function sendShipment(input: SendInput): Promise<JobStatus[]> {
+export async function sendShipment<Document extends Pick<ShippedDocument, 'attributes'>>(
+  input: SendInput<Document>,
+): Promise<JobStatus[]> {
   await validateShipment(input);
   const statuses: JobStatus[] = [];
   const { jobs } = input.shipment;
@@ -123,7 +136,12 @@ export async function sendShipment(input: SendInput): Promise<JobStatus[]> {
   return statuses;
 }
 
-async function sendJob(input: SendInput, job: ShippedJob, index: number, name: string): Promise<JobStatus> {
+async function sendJob<Document extends Pick<ShippedDocument, 'attributes'>>(
+  input: SendInput<Document>,
+  job: SentJob<Document>,
+  index: number,
+  name: string,
+): Promise<JobStatus> {
   const { printerUri, signal } = input;
   const user = { 'requesting-user-name': [nameValue(input.userName)] };
   const created = await askPrinter(printerUri, {
@@ -148,7 +166,7 @@ async function sendJob(input: SendInput, job: ShippedJob, index: number, name: s
         },
         groups:
           Object.keys(document.attributes).length > 0 ? [{ tag: 'document', attributes: document.attributes }] : [],
-        document: await input.pdfOf(document),
+        document: await input.pdfOf(document, { job: index, document: place }),
         ...(signal ? { signal } : {}),
       });
       status = readStatus(jobId, groupOf(sent, 'job'));

@@ -24,10 +24,15 @@ export interface Asked<O extends Operation = Operation> {
 /** As it goes out: moments become text on the way. */
 type Told<T> = string extends T ? T | Date : T extends object ? { readonly [Name in keyof T]: Told<T[Name]> } : T;
 
+/** What the operation gives, written as JSON (RFC 8259) elsewhere: where it is long, that takes longer than one answer may. */
+export class WrittenJson {
+  constructor(readonly bytes: Uint8Array) {}
+}
+
+type Given<O extends Operation> = O['gives'] extends object ? Told<AnswerOf<O>> | WrittenJson : void;
+
 /** Answers with what the operation gives; where that is bytes, it writes them itself. */
-type Handler<O extends Operation> = (
-  asked: Asked<O>,
-) => O['gives'] extends object ? Promise<Told<AnswerOf<O>>> | Told<AnswerOf<O>> : Promise<void> | void;
+type Handler<O extends Operation> = (asked: Asked<O>) => Promise<Given<O>> | Given<O>;
 
 /** One handler for each operation of those names. */
 export type Handlers<Names extends OperationName> = {
@@ -66,7 +71,8 @@ function answerer({ query, takes, status, gives }: Operation, handle: Answering)
       response: response.status(status),
     };
     const answer = await handle(asked);
-    if (typeof gives === 'object') response.json(answer);
+    if (answer instanceof WrittenJson) response.type('json').end(answer.bytes);
+    else if (typeof gives === 'object') response.json(answer);
     else if (gives === undefined) response.end();
   };
 }

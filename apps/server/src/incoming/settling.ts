@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { inTwoPasses, momentOf, type Printer } from '@foglio/core';
+import { momentOf, type Printer } from '@foglio/core';
 import { eq, sql } from 'drizzle-orm';
 import type { Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
@@ -7,7 +7,8 @@ import { workOff } from '../background';
 import type { Database } from '../database/connection';
 import { incoming, jobs } from '../database/schema';
 import { Problem } from '../http/problem';
-import { planTicket, readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
+import { readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
+import type { Plans } from '../plans/plans';
 import { askNow, findPrinter } from '../printers/printer-store';
 import { enterSending } from '../sendings/enter';
 import { changeIncoming, unsettled } from './incoming-store';
@@ -31,27 +32,28 @@ export async function enqueueSettling(db: Pick<Database, 'execute'>, id: number)
 }
 
 /** Starts settling what is printed to set-ups, those first that a server that ended left. */
-export async function startSettling(pool: Pool, db: Database): Promise<Runner> {
+export async function startSettling(pool: Pool, db: Database, plans: Plans): Promise<Runner> {
   const runner = await workOff(pool, 'incoming', AT_ONCE, {
-    [TASK]: (payload) => settle(db, (payload as { id: number }).id),
+    [TASK]: (payload) => settle(db, plans, (payload as { id: number }).id),
   });
   for (const { id } of await unsettled(db)) await enqueueSettling(db, id);
   return runner;
 }
 
 /** Sends a job straight on where nothing has to be settled or confirmed; otherwise it waits on the Desk, with the reason. */
-async function settle(db: Database, id: number): Promise<void> {
+async function settle(db: Database, plans: Plans, id: number): Promise<void> {
   const [came] = await db.select().from(incoming).where(eq(incoming.id, id));
   if (came?.state !== 'came') return;
   const [job] = came.jobId === null ? [] : await db.select().from(jobs).where(eq(jobs.id, came.jobId));
   if (!job) return void (await changeIncoming(db, id, ['came'], { state: 'canceled', message: 'It was removed.' }));
-  const why = await sendOn(db, id, job);
+  const why = await sendOn(db, plans, id, job);
   if (why !== null) await changeIncoming(db, id, ['came'], { state: 'waiting', message: why });
 }
 
 /** @returns why it waits; null where it was sent, by this or by a person */
 async function sendOn(
   db: Database,
+  plans: Plans,
   id: number,
   { id: jobId, ticket, printerId, revision }: StoredJob,
 ): Promise<string | null> {
@@ -59,20 +61,21 @@ async function sendOn(
     const documents = await wholeDocumentsOf(db, ticket);
     const profile = await profileNow(db, printerId);
     const moment = momentOf(new Date());
-    const plan = planTicket(ticket, documents, profile, moment);
+    const planning = { ticket, printer: profile, moment, pass: null };
+    const { uri: address } = await findPrinter(db, printerId);
+    const plan = await plans.ask({ kind: 'fitness', address, seal: null }, planning, documents);
     const open = plan.checks.find(({ level }) => level !== 'note');
     if (open) return open.message;
-    const { sheets, sides } = plan.tally;
-    const values = { key: `incoming-${id}-${jobId}`, moment, jobId, printerId, ticket, profile, sheets, sides };
+    const { sheets, sides, pass, handling } = plan;
+    const key = `incoming-${id}-${jobId}`;
+    const values = { key, moment, jobId, printerId, ticket, profile, sheets, sides, pass, handling };
     return await db.transaction(async (tx) => {
       const [now] = await tx.select().from(incoming).where(eq(incoming.id, id)).for('update');
       // Whoever opened it meanwhile on the Bench has sent it, or it was cancelled.
       if (now?.state !== 'came') return null;
       const [job] = await tx.select({ revision: jobs.revision }).from(jobs).where(eq(jobs.id, jobId)).for('update');
       if (job?.revision !== revision) return 'It was changed on the Bench.';
-      const passes = inTwoPasses(plan);
-      const way = passes ? { pass: 1 as const, handling: passes[1].handling } : {};
-      await enterSending(tx, { ...values, ...way });
+      await enterSending(tx, values);
       return null;
     });
   } catch (error) {

@@ -1,16 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import {
-  momentOf,
-  TicketError,
-  type AboutDocument,
-  type DocumentFacts,
-  type LaidOut,
-  type Plan,
-  type Printer,
-  type Ticket,
-} from '@foglio/core';
+import { TicketError, type AboutDocument, type DocumentFacts, type LaidOut, type Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
-import { planAt } from '@foglio/sentence';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents, files, jobs, seriesRows } from '../database/schema';
@@ -104,14 +94,7 @@ function fileId(file: string): string {
   }
 }
 
-/** The plan of a ticket. @param moment of printing, for what tells it: "2026-09-01T14:05" @throws Problem `ticket-invalid` */
-export const planTicket = (
-  ticket: Ticket,
-  documents: readonly DocumentFacts[],
-  printer: Printer,
-  moment = momentOf(new Date()),
-): Plan => sayTicketErrors(() => planAt(ticket, documents, printer, moment));
-
+/** Work on a ticket, which may be wrong or not fit its documents. @throws Problem `ticket-invalid` */
 export function sayTicketErrors<T>(work: () => T): T {
   try {
     return work();

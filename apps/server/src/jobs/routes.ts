@@ -1,41 +1,31 @@
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
-import { informationSheetOf, sheetList, SHEET_LIST_HEAD } from '@foglio/core';
+import { momentOf, type Printer, type Ticket } from '@foglio/core';
 import { inScratchFolder } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { jobs } from '../database/schema';
 import type { Handlers } from '../http/bind';
-import { saveAs, writeCsv } from '../http/download';
+import { saveAs } from '../http/download';
 import { Problem } from '../http/problem';
 import { howAllCame, howItCame } from '../incoming/came-by';
 import { IMPOSED, imposeStored } from '../pdf/impose-stored';
 import type { PdfWorkers } from '../pdf/pdf-workers';
+import type { Planning } from '../plans/planning';
+import type { Plans } from '../plans/plans';
 import { findPrinter, listPrinters, type StoredPrinter } from '../printers/printer-store';
 import { inDraftOfJob } from '../series/series-store';
-import {
-  acceptTicket,
-  documentsOf,
-  findJob,
-  listJobs,
-  planTicket,
-  readDocumentsOf,
-  saveJob,
-  type StoredJob,
-} from './job-store';
-
-/** Sheets shown of a job in a list. */
-const STRIP = 12;
+import { acceptTicket, documentsOf, findJob, listJobs, readDocumentsOf, saveJob, type StoredJob } from './job-store';
 
 type Names = 'jobs' | 'createJob' | 'job' | 'saveTicket' | 'changePrinter' | 'removeJob' | 'imposedPdf' | 'sheetList';
 
 /** Set-ups with their documents, and the imposed PDF. */
-export const jobHandlers = (db: Database, workers: PdfWorkers): Handlers<Names> => ({
+export const jobHandlers = (db: Database, workers: PdfWorkers, plans: Plans): Handlers<Names> => ({
   jobs: async () => {
     const printers = await listPrinters(db);
     const came = await howAllCame(db);
     const told = async (job: StoredJob) => ({
-      ...(await describeBriefly(db, job, printers)),
+      ...(await describeBriefly({ db, plans }, job, printers)),
       came: came.get(job.id) ?? null,
     });
     return Promise.all((await listJobs(db)).map(told));
@@ -63,31 +53,45 @@ export const jobHandlers = (db: Database, workers: PdfWorkers): Handlers<Names> 
     await db.delete(jobs).where(eq(jobs.id, job.id));
   },
   imposedPdf: async ({ params, query, response }) => {
-    const { ticket, documents, plan } = await planJob(db, params.id);
-    const stop = plan.checks.find((check) => check.level === 'stop');
+    const { planning, documents, address } = await toPlan(db, params.id);
+    const { checks } = await plans.ask({ kind: 'fitness', address, seal: null }, planning, documents);
+    const stop = checks.find((check) => check.level === 'stop');
     if (stop) throw new Problem('stop-stands', stop.message);
     await inScratchFolder(async (path) => {
-      await imposeStored(db, workers, { ticket, plan, blanks: 'every-sheet', grey: true }, documents, path);
-      saveAs(response, query.name ?? ticket.title, '.pdf');
+      await imposeStored(db, workers, { planning, part: null, blanks: 'every-sheet', grey: true }, documents, path);
+      saveAs(response, query.name ?? planning.ticket.title, '.pdf');
       await pipeline(createReadStream(path(IMPOSED)), response);
     });
   },
   sheetList: async ({ params, query, response }) => {
-    const { ticket, documents, plan, printer } = await planJob(db, params.id);
-    saveAs(response, query.name ?? ticket.title, '.csv');
-    response.send(writeCsv([SHEET_LIST_HEAD, ...sheetList(plan, documents, printer.profile)]));
+    const { planning, documents } = await toPlan(db, params.id);
+    const list = await plans.ask({ kind: 'sheetList' }, planning, documents);
+    saveAs(response, query.name ?? planning.ticket.title, '.csv');
+    response.end(list);
   },
 });
 
+interface Parts {
+  readonly db: Database;
+  readonly plans: Plans;
+}
+
 const briefly = ({ id, revision }: StoredJob) => ({ id, revision });
 
-/** A job as planned against its printer as last seen. */
-async function planJob(db: Database, id: string) {
+/** What is planned of a job: against its printer as last seen. */
+async function toPlan(db: Database, id: string) {
   const { ticket, printerId } = await findJob(db, id);
-  const printer = await findPrinter(db, printerId);
+  const { profile, uri } = await findPrinter(db, printerId);
   const documents = await readDocumentsOf(db, ticket);
-  return { ticket, documents, printer, plan: planTicket(ticket, documents, printer.profile) };
+  return { documents, planning: planNow(ticket, profile), address: uri };
 }
+
+const planNow = (ticket: Ticket, printer: Printer): Planning => ({
+  ticket,
+  printer,
+  moment: momentOf(new Date()),
+  pass: null,
+});
 
 async function describe(db: Database, job: StoredJob) {
   const documents = await documentsOf(db, job.ticket);
@@ -105,7 +109,7 @@ async function describe(db: Database, job: StoredJob) {
 }
 
 /** For a list: the totals and the first sheets, or what is wrong with the set-up. */
-async function describeBriefly(db: Database, job: StoredJob, printers: readonly StoredPrinter[]) {
+async function describeBriefly({ db, plans }: Parts, job: StoredJob, printers: readonly StoredPrinter[]) {
   const { id, ticket, printerId, updatedAt, lastSentAt } = job;
   const brief = { id, ticket, printerId, updatedAt, lastSentAt };
   const printer = printers.find((one) => one.id === printerId);
@@ -115,18 +119,7 @@ async function describeBriefly(db: Database, job: StoredJob, printers: readonly 
     isRead = documents.every(({ outline }) => outline !== undefined);
     const names = documents.map(({ name }) => name);
     if (!printer) return { ...brief, names, trouble: 'Its printer is not known any more.' };
-    const plan = planTicket(ticket, documents, printer.profile);
-    const { tally } = plan;
-    const information = informationSheetOf(plan);
-    const strip = [...(information ? [information] : []), ...plan.sheets]
-      .slice(0, STRIP)
-      .map(({ tray, back, front, paper }) => ({
-        tray,
-        twoSided: back !== null,
-        orientation: front.orientation,
-        size: paper.size,
-      }));
-    return { ...brief, names, sheets: tally.sheets, sheetsPerSet: tally.sheetsPerSet, strip };
+    return { ...brief, names, ...(await plans.ask({ kind: 'brief' }, planNow(ticket, printer.profile), documents)) };
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
     return { ...brief, names: [], trouble: isRead ? error.message : 'Its pages are being looked through.' };

@@ -12,6 +12,7 @@ import {
   type TakenDocument,
 } from '@foglio/typeset';
 import { diskFull } from '../http/disk-full';
+import { planOf, planSent } from '../plans/planning';
 import type { BrowserReport } from './browser-keeper';
 import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 
@@ -75,7 +76,10 @@ async function work(request: PdfRequest): Promise<void> {
       const read = new Map<string, Uint8Array>();
       for (const { file } of request.documents) read.set(file, read.get(file) ?? (await bytesOf(file)));
       const documents = request.documents.map((one) => ({ ...one, bytes: read.get(one.file) as Uint8Array }));
-      await write(request.target, await impose({ ...request.how, documents }));
+      const { planning, part, ...how } = request.how;
+      const whole = planOf(planning, documents);
+      const plan = part ? planSent(whole, planning, part) : whole;
+      await write(request.target, await impose({ ...how, plan, ticket: planning.ticket, documents }));
       return report({ kind: 'imposed' });
     }
   }

@@ -12,6 +12,7 @@ import {
   type PdfTrouble,
   type TakenIn,
 } from '@foglio/pdf';
+import type { Planning, SentDocument } from '../plans/planning';
 import { BrowserKeeper, type BrowserReport } from './browser-keeper';
 import { Intake } from './intake';
 import { memoryOf } from './process-memory';
@@ -21,8 +22,12 @@ export interface FiledDocument extends DocumentFacts {
   readonly file: string;
 }
 
-/** How documents are imposed, but for the documents. */
-export type ImposeHow = Omit<ImposeInput, 'documents'>;
+/** How documents are imposed, but for the documents: the worker plans, since a plan may be larger than what is made of it. */
+export interface ImposeHow extends Omit<ImposeInput, 'documents' | 'plan' | 'ticket'> {
+  readonly planning: Planning;
+  /** Which document of what is sent; null: one set of all of it. */
+  readonly part: SentDocument | null;
+}
 
 /** How a file is taken in. */
 export interface TakeInHow {

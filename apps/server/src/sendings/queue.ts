@@ -1,17 +1,15 @@
 import type { Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
 import { workOff } from '../background';
-import type { Database } from '../database/connection';
-import type { PdfWorkers } from '../pdf/pdf-workers';
 import { TASK } from './enqueue';
-import { sendWaiting } from './sender';
+import { sendWaiting, type SendingParts } from './sender';
 
 /** Printers that one server sends to at once. */
 const AT_ONCE = 4;
 
 /** Starts taking sendings from the queue in the database. Stopped with `stop()`, which waits for what is running. */
-export function startSending(pool: Pool, db: Database, workers: PdfWorkers, server: number): Promise<Runner> {
+export function startSending(pool: Pool, parts: SendingParts, server: number): Promise<Runner> {
   return workOff(pool, 'queue', AT_ONCE, {
-    [TASK]: (payload) => sendWaiting(db, workers, (payload as { printer: string }).printer, server),
+    [TASK]: (payload) => sendWaiting(parts, (payload as { printer: string }).printer, server),
   });
 }

@@ -1,10 +1,11 @@
 import type { DeliveredSheet, SendingAct, Described, toSend } from '@foglio/api';
-import { inTwoPasses, momentOf, sayDifference, sealOf, type Plan, type Seal, type Sealed } from '@foglio/core';
-import { asSeen, holdJob, IppError, releaseJob, shipmentOf } from '@foglio/ipp';
+import { momentOf } from '@foglio/core';
+import { holdJob, IppError, releaseJob } from '@foglio/ipp';
 import type { Database } from '../database/connection';
-import type { Handlers } from '../http/bind';
+import { WrittenJson, type Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
-import { documentsOf, findJob, planTicket, readDocumentsOf } from '../jobs/job-store';
+import { documentsOf, findJob, readDocumentsOf } from '../jobs/job-store';
+import type { Plans } from '../plans/plans';
 import { askPanel, passOn } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
 import {
@@ -27,11 +28,11 @@ const MOST_LISTED = 200;
 type Names = 'sendings' | 'send' | 'sending' | SendingAct | 'seen' | 'stack' | 'sendingDocument';
 
 /** Sending, how it goes, and what came out. */
-export function sendingHandlers(db: Database): Handlers<Names> {
+export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
   const find = (id: string): Promise<StoredSending> => findSending(db, id);
   return {
     sendings: async () => (await listSendings(db, MOST_LISTED)).map(describeSending),
-    send: async ({ body }) => describeSending(await send(db, body)),
+    send: async ({ body }) => describeSending(await send(db, plans, body)),
     sending: async ({ params }) => describeSending(await find(params.id)),
     again: async ({ params, body: { key } }) => {
       const earlier = await find(params.id);
@@ -55,10 +56,9 @@ export function sendingHandlers(db: Database): Handlers<Names> {
     },
     seen: async ({ params }) => {
       const sending = await find(params.id);
-      const { ticket, profile } = sending;
-      const plan = planTicket(ticket, await documentsOf(db, ticket), profile, momentOfPrinting(sending));
-      const { way, reason, jobs } = shipmentOf(plan, ticket, profile);
-      return { way, reason, jobs: jobs.length, sheets: asSeen({ way, reason, jobs }) };
+      const { ticket, profile: printer } = sending;
+      const planning = { ticket, printer, moment: momentOfPrinting(sending), pass: null };
+      return new WrittenJson(await plans.ask({ kind: 'seen' }, planning, await documentsOf(db, ticket)));
     },
     stack: async ({ params }) => {
       const sending = await find(params.id);
@@ -77,6 +77,7 @@ export function sendingHandlers(db: Database): Handlers<Names> {
  */
 async function send(
   db: Database,
+  plans: Plans,
   { jobId, revision, sheets, confirmed = [], key, seal }: Described<typeof toSend>,
 ): Promise<StoredSending> {
   const entered = await enteredWith(db, key, jobId);
@@ -89,36 +90,25 @@ async function send(
   const { profile } = await askNow(db, printer);
   const documents = await readDocumentsOf(db, job.ticket);
   const moment = seal?.moment ?? momentOf(new Date());
-  const plan = planTicket(job.ticket, documents, profile, moment);
-  if (plan.tally.sheets !== sheets) {
-    throw new Problem(
-      'plan-changed',
-      `It now comes to ${plan.tally.sheets} sheets, not ${sheets}; look again, then send.`,
-    );
-  }
-  if (seal) requireSeen(seal, { plan, ticket: job.ticket, documents, printer: profile, address: printer.uri, moment });
-  const stop = plan.checks.find((check) => check.level === 'stop');
-  if (stop) throw new Problem('stop-stands', stop.message, { check: stop.code });
-  const cautions = plan.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
-  if (cautions.length > 0) throw cautionsStand(cautions);
   const { ticket, printerId } = job;
-  const { sides } = plan.tally;
-  const values = { key, moment, jobId: job.id, printerId, ticket, profile, sheets, sides, ...passesOf(plan) };
+  const planning = { ticket, printer: profile, moment, pass: null };
+  const asked = { kind: 'fitness', address: printer.uri, seal: seal ?? null } as const;
+  const now = await plans.ask(asked, planning, documents);
+  if (now.sheets !== sheets) {
+    throw new Problem('plan-changed', `It now comes to ${now.sheets} sheets, not ${sheets}; look again, then send.`);
+  }
+  if (now.differs !== null) {
+    const detail = `Since you looked, this changed: ${now.differs}. Look at the sheets again, then send.`;
+    throw new Problem('plan-changed', detail);
+  }
+  const stop = now.checks.find((check) => check.level === 'stop');
+  if (stop) throw new Problem('stop-stands', stop.message, { check: stop.code });
+  const cautions = now.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
+  if (cautions.length > 0) throw cautionsStand(cautions);
+  const { sides, pass, handling } = now;
+  const values = { key, moment, jobId: job.id, printerId, ticket, profile, sheets, sides, pass, handling };
   return db.transaction((tx) => enterSending(tx, values));
 }
-
-/** @throws Problem `plan-changed` where what reaches paper is not what was seen */
-function requireSeen(seal: Seal, now: Sealed): void {
-  const differs = sayDifference(seal, sealOf(now));
-  if (differs === null) return;
-  throw new Problem('plan-changed', `Since you looked, this changed: ${differs}. Look at the sheets again, then send.`);
-}
-
-/** Of a job in two passes: where it begins. */
-const passesOf = (plan: Pick<Plan, 'passes'>) => {
-  const passes = inTwoPasses(plan);
-  return passes ? ({ pass: 1, handling: passes[1].handling } as const) : { pass: null, handling: null };
-};
 
 /** The stack is in again, so its backs can be printed; or the fronts went wrong and are printed once more. @throws Problem */
 async function beginPass(db: Database, id: string, pass: 1 | 2, key?: string): Promise<StoredSending> {

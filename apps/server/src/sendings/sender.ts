@@ -1,14 +1,15 @@
 import { readFile } from 'node:fs/promises';
-import { isMonochrome, partOf, passPlan } from '@foglio/core';
-import { dropIncoming, IppError, sendShipment, shipmentOf, STATUS } from '@foglio/ipp';
+import { isMonochrome } from '@foglio/core';
+import { dropIncoming, IppError, sendShipment, STATUS } from '@foglio/ipp';
 import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
 import { isDatabaseAway, onceDatabaseAnswers } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { Problem } from '../http/problem';
-import { documentsOf, planTicket } from '../jobs/job-store';
+import { documentsOf } from '../jobs/job-store';
 import { IMPOSED, imposeStored } from '../pdf/impose-stored';
 import type { PdfWorkers } from '../pdf/pdf-workers';
+import type { Plans } from '../plans/plans';
 import { findPrinter } from '../printers/printer-store';
 import {
   changeSending,
@@ -32,12 +33,19 @@ const BUSY: readonly number[] = [
 /** As the printer shows who sent it. */
 const USER = 'foglio';
 
+/** What sending needs of the server. */
+export interface SendingParts {
+  readonly db: Database;
+  readonly workers: PdfWorkers;
+  readonly plans: Plans;
+}
+
 /** Sends what waits for a printer, one after the other in the order it was sent off, until nothing does. */
-export async function sendWaiting(db: Database, workers: PdfWorkers, printerId: string, server: number): Promise<void> {
+export async function sendWaiting(parts: SendingParts, printerId: string, server: number): Promise<void> {
   for (;;) {
-    const next = await takeNext(db, printerId, server);
+    const next = await takeNext(parts.db, printerId, server);
     if (!next) return;
-    await sendSending(db, workers, next);
+    await sendSending(parts, next);
   }
 }
 
@@ -45,10 +53,11 @@ export async function sendWaiting(db: Database, workers: PdfWorkers, printerId: 
  * Sends one sending: imposes, sends. It ends as "printing" once the printer has the whole document, or as "failed" with
  * the reason; if the process dies in between it stays "sending" under this server's number, and the keeper settles it.
  */
-async function sendSending(db: Database, workers: PdfWorkers, sending: StoredSending): Promise<void> {
+async function sendSending(parts: SendingParts, sending: StoredSending): Promise<void> {
+  const { db } = parts;
   const { id } = sending;
   try {
-    await transmit(db, workers, sending);
+    await transmit(parts, sending);
     await change(db, id, { state: 'printing', server: null });
   } catch (error) {
     if (error instanceof Canceled) return;
@@ -103,15 +112,18 @@ const isPassing = (error: unknown): boolean =>
 const passName = ({ pass }: StoredSending): string => (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
 
 /** Sends what the printer has not got yet: all of it, or the jobs after those it has whole. */
-async function transmit(db: Database, workers: PdfWorkers, sending: StoredSending): Promise<void> {
+async function transmit({ db, workers, plans }: SendingParts, sending: StoredSending): Promise<void> {
   const { id, ticket, profile } = sending;
   const printer = await findPrinter(db, sending.printerId);
   const documents = await documentsOf(db, ticket);
-  // The same also after midnight, and where it is sent in parts.
-  const whole = planTicket(ticket, documents, profile, momentOfPrinting(sending));
-  const plan =
-    sending.pass === null ? whole : passPlan(whole, sending.pass === 1 ? 'front' : 'back', profile.refeedTray);
-  const shipment = shipmentOf(plan, ticket, profile);
+  const planning = {
+    ticket,
+    printer: profile,
+    // The same also after midnight, and where it is sent in parts.
+    moment: momentOfPrinting(sending),
+    pass: sending.pass,
+  };
+  const shipment = await plans.ask({ kind: 'shipping' }, planning, documents);
   await changeSending(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
   const printerJobs = [...sending.printerJobs];
   const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(sending);
@@ -121,8 +133,8 @@ async function transmit(db: Database, workers: PdfWorkers, sending: StoredSendin
     sendShipment({
       printerUri: printer.uri,
       shipment,
-      pdfOf: async ({ sheets }) => {
-        const how = { ticket, plan: partOf(plan, sheets), blanks: 'none', grey: !isMonochrome(ticket) } as const;
+      pdfOf: async (_, part) => {
+        const how = { planning, part, blanks: 'none', grey: !isMonochrome(ticket) } as const;
         await imposeStored(db, workers, how, documents, path);
         return new Uint8Array(await readFile(path(IMPOSED)));
       },

@@ -17,6 +17,7 @@ import { separateJobs } from './separate-jobs';
 import { sizeChanged } from './size-changed';
 import { textTooSmall } from './text-too-small';
 import { tooHeavyForDuplex } from './too-heavy-for-duplex';
+import { tooManyWrittenOut } from './too-many-written-out';
 import { trayShort } from './tray-short';
 import { trayUnknown } from './tray-unknown';
 import { trayWrongPaper } from './tray-wrong-paper';
@@ -46,6 +47,7 @@ const RULES: readonly CheckRule[] = [
   colorOnMono,
   grayCodedAsColor,
   uncollated,
+  tooManyWrittenOut,
   largeRun,
   separateJobs,
   backsReadOtherwise,

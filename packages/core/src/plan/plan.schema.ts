@@ -242,6 +242,7 @@ export const planSchema = {
               'color-on-mono',
               'gray-coded-as-color',
               'uncollated',
+              'too-many-written-out',
               'large-run',
               'separate-jobs',
               'backs-read-otherwise',

@@ -45,6 +45,16 @@ function takeTurns(whole: readonly Selected[], withBlanks: boolean): Selected[] 
   return turns;
 }
 
+/** How many pages a set prints, a page selected twice counting twice; 0 where they cannot be chosen so. */
+export function countChosen(ticket: Ticket, documents: readonly DocumentFacts[]): number {
+  try {
+    return choose(ticket, documents).reduce((sum, pages) => sum + pages.length, 0);
+  } catch (error) {
+    if (error instanceof TicketError) return 0;
+    throw error;
+  }
+}
+
 /** For each document, its pages in the order its selection gives; a page selected twice stands twice. */
 export function choose(ticket: Ticket, documents: readonly DocumentFacts[]): number[][] {
   let count = 0;

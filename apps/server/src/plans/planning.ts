@@ -1,0 +1,31 @@
+import { partOf, passPlan, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { shipmentOf } from '@foglio/ipp';
+import { planAt } from '@foglio/sentence';
+
+/** What a plan is made of, but for its documents: plain data, for whatever process plans. */
+export interface Planning {
+  readonly ticket: Ticket;
+  readonly printer: Printer;
+  /** Of printing: "2026-09-01T14:05". */
+  readonly moment: string;
+  /** Which of two passes; null: all of it. */
+  readonly pass: 1 | 2 | null;
+}
+
+/** One document of what is sent for a plan: of which of its jobs, both counted from 0. */
+export interface SentDocument {
+  readonly job: number;
+  readonly document: number;
+}
+
+/** @throws TicketError */
+export function planOf({ ticket, printer, moment, pass }: Planning, documents: readonly DocumentFacts[]): Plan {
+  const whole = planAt(ticket, documents, printer, moment);
+  return pass === null ? whole : passPlan(whole, pass === 1 ? 'front' : 'back', printer.refeedTray);
+}
+
+/** The sheets of one document that is sent, as a plan. */
+export function planSent(plan: Plan, { ticket, printer }: Planning, { job, document }: SentDocument): Plan {
+  const { sheets } = shipmentOf(plan, ticket, printer).jobs[job]!.documents[document]!;
+  return partOf(plan, sheets);
+}
