@@ -133,7 +133,7 @@ const SETUPS = [
 
 /** Enters the demo jobs through the API, unless there are jobs already. @param base the server's address */
 async function seed(base: string): Promise<void> {
-  const existing = (await json(await fetch(`${base}/api/jobs`))) as unknown[];
+  const existing = ((await json(await fetch(`${base}/api/jobs`))) as { jobs: unknown[] }).jobs;
   if (existing.length > 0) return;
   for (const { file, make, pages = 'all', form = {}, ticket } of JOBS) {
     const uploaded = (await json(

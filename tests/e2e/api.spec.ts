@@ -63,7 +63,7 @@ test('every operation of the API answers as the OpenAPI description says, which 
 
   const ticket = { version: 1, title: 'Contract', documents: [{ file }], sides: 'two-sided' };
   const { id: job } = await json<{ id: string }>('POST', '/api/jobs', { ticket });
-  await ask('GET', '/api/jobs');
+  await ask('GET', '/api/jobs?search=contr&from=0&most=10');
   await ask('GET', `/api/jobs/${job}`);
   await ask('PUT', `/api/jobs/${job}`, { ticket: { ...ticket, title: 'Agreed' }, revision: 1 });
   await ask('GET', `/api/jobs/${job}/imposed.pdf?name=Mine`);

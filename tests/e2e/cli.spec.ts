@@ -70,7 +70,7 @@ test('a ticket is sent to the Desk as to any printer: what it says of pages, pap
     { cwd: testInfo.outputDir, encoding: 'utf8' },
   );
   expect(told).toMatch(/^job \d+ completed: 6 sheets\n$/);
-  const [job] = await world.api<{ ticket: object; came: { name: string } }[]>('/jobs');
+  const [job] = await world.jobs();
   expect(job).toMatchObject({
     came: { name: 'Manual' },
     ticket: {

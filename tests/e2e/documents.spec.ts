@@ -47,7 +47,7 @@ test('left out, it makes no job, and the Desk is as before', async ({ page, worl
   await expect(page.getByRole('status')).toBeHidden();
   await expect(dialog).toHaveCount(0);
   await expect(page.getByText('No jobs yet.')).toBeVisible();
-  expect(await world.api('/jobs')).toEqual([]);
+  expect(await world.jobs()).toEqual([]);
 });
 
 test('a text and a damaged PDF become pages of one job; what should be known of each is said', async ({

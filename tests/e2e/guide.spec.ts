@@ -20,5 +20,5 @@ test('a job of the guide opens on the Bench as it is told, and once more as it w
   await expect(page.getByRole('button', { name: /^Open on the Bench: A poster/ })).toBeDisabled();
   await contract.click();
   await expect(bench.sentence).toContainText('5 copies');
-  expect(await world.api<object[]>('/jobs')).toHaveLength(2);
+  expect(await world.jobs()).toHaveLength(2);
 });

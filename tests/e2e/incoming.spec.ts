@@ -47,7 +47,7 @@ test('printed to the Desk with three copies, on both sides, pages 2 to 5: exactl
   await expect(bench.sentence).toContainText('Print pages 2 to 5 of Season contract, 3 copies');
   await expect(bench.sentence).toContainText('on both sides turning like a book');
   await expect(bench.tally.getByRole('button', { name: 'Send 6 sheets' })).toBeVisible();
-  const [job] = await world.api<{ ticket: object }[]>('/jobs');
+  const [job] = await world.jobs();
   const { ticket: house } = (await world.api<{ ticket: object }[]>('/setups'))[0]!;
   expect(job!.ticket).toEqual({
     ...house,
@@ -145,9 +145,7 @@ test('Foglio prints to Foglio: to a set-up, whose sheets come out at the real pr
   }).toPass({ timeout: 60_000 });
   const own = { sides: 'two-sided', tray: 'tray-1', routes: [{ pages: '1', tray: 'tray-3', sides: 'one-sided' }] };
   await send('desk', own, 3);
-  const came = (await world.api<{ ticket: { routes: object[]; title: string }; came: object | null }[]>('/jobs')).find(
-    (job) => job.came !== null && job.ticket.title.startsWith('To desk'),
-  );
+  const came = (await world.jobs()).find((job) => job.came !== null && job.ticket.title.startsWith('To desk'));
   // The sheet that is not as most are is a route: its page, its tray and its one side.
   expect(came?.ticket).toMatchObject({ sides: 'two-sided', tray: 'tray-1' });
   expect(came?.ticket.routes).toMatchObject([{ pages: '1', tray: 'tray-3', sides: 'one-sided' }]);
@@ -161,7 +159,7 @@ test('cancelled from the program: waiting, it goes from the Desk; being printed,
   await printer.until(waiting, 'pending-held');
   await printer.cancel(waiting);
   expect(await printer.until(waiting, 'canceled')).toMatchObject({ 'job-state-reasons': 'job-canceled-by-user' });
-  expect(await world.api('/jobs')).toEqual([]);
+  expect(await world.jobs()).toEqual([]);
   // Nothing comes out while it is jammed.
   await world.api('/printers/upper-office/panel/fault', { fault: 'media-jam' }, 'PUT');
   const { 'job-id': moving } = await printer.print(LETTER, Buffer.from(numberedPdf(1)), { copies: 40 });

@@ -113,7 +113,7 @@ for (const size of SIZES) {
   }) => {
     // Not waited for by standing still: a connection that the server closes meanwhile would be used again.
     await promisify(execFile)('node', [join(ROOT, 'demo/dist/main.js'), world.base]);
-    const jobs = await world.api<{ id: string; ticket: { title: string } }[]>('/jobs');
+    const jobs = await world.jobs();
     expect(jobs).toHaveLength(10);
     const bench = new BenchPage(page, world);
     const popover = page.locator('.cdk-overlay-pane .popover');

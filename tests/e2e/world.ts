@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setImmediate as turn, setTimeout as wait } from 'node:timers/promises';
 import { test as base, expect, type Page } from '@playwright/test';
+import type { JobBrief, JobList } from '@foglio/api';
 import { databaseAt, databaseServer, query, TEMPLATE } from './databases';
 import { ownDatabase } from './own-database';
 import { ended, launch, ROOT } from './programs';
@@ -243,6 +244,11 @@ export class World {
     for (const { child } of this.printers.values()) await ended(child, 'SIGTERM');
     await this.admin(`drop database ${this.name} with (force)`);
     rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  /** As the Desk lists them. */
+  async jobs(): Promise<readonly JobBrief[]> {
+    return (await this.api<JobList>('/jobs')).jobs;
   }
 
   /** The printer's own record of a job. */

@@ -185,7 +185,7 @@ describe('jobs', () => {
   test('a ticket is completed, kept and listed with its sheets', async () => {
     const job = await createJob({ title: 'Contract', sides: 'two-sided', copies: 2 });
     expect(job.ticket).toMatchObject({ collate: true, bind: 'left', copies: 2 });
-    const listed = (await api().get('/api/jobs')).body as { id: string }[];
+    const listed = ((await api().get('/api/jobs')).body as { jobs: { id: string }[] }).jobs;
     expect(listed.find(({ id }) => id === job.id)).toMatchObject({
       sheets: 14,
       sheetsPerSet: 7,
@@ -226,7 +226,7 @@ describe('jobs', () => {
       .send({ ticket: { version: 1, documents: [{ file, pages: '1-99' }] } });
     expect(created.status).toBe(201);
     const { id } = created.body as { id: string };
-    const listed = (await api().get('/api/jobs')).body as { id: string; trouble?: string }[];
+    const listed = ((await api().get('/api/jobs')).body as { jobs: { id: string; trouble?: string }[] }).jobs;
     expect(listed.find((job) => job.id === id)?.trouble).toContain('page 99 is not in contract.pdf');
     expect((await api().get(`/api/jobs/${id}/imposed.pdf`)).body).toMatchObject({
       code: 'ticket-invalid',

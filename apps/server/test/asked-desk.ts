@@ -54,7 +54,7 @@ export class AskedDesk {
   }
 
   async jobs(): Promise<Job[]> {
-    return (await request(this.server.base).get('/api/jobs')).body as Job[];
+    return ((await request(this.server.base).get('/api/jobs')).body as { jobs: Job[] }).jobs;
   }
 
   /** @param called as the program called it */

@@ -1,5 +1,4 @@
 import supertest from 'supertest';
-import { labelledPdf } from '../../cli/test/labelled-pdf';
 import { contents, files, sendings } from '../src/database/schema';
 import { PROFILE, startServer, type RunningServer } from './running-server';
 
@@ -53,7 +52,7 @@ test('99,000 pages are planned beside the server, which goes on answering others
   // Planned on the server's own thread, no other would have been answered before it.
   expect(others).toBeGreaterThan(3);
   const { body } = await api().get('/api/jobs');
-  expect(body).toMatchObject([{ id, sheets: 99_000, sheetsPerSet: 99_000 }]);
+  expect(body).toMatchObject({ total: 1, jobs: [{ id, sheets: 99_000, sheetsPerSet: 99_000 }] });
 });
 
 test('what the printer is told of many sheets is the same from beside the server as from it', async () => {

@@ -45,7 +45,7 @@ test('files become rows with the set-up, and such as cannot be read stand there 
     { name: 'bad.pdf', jobId: null, trouble: 'It is damaged.' },
   ]);
   // Its jobs are found here and not on the Desk.
-  expect((await api().get('/api/jobs')).body).toEqual([]);
+  expect((await api().get('/api/jobs')).body).toEqual({ jobs: [], total: 0 });
   expect((await api().get(`/api/series/${series.id}/documents`)).body).toMatchObject([{ id: a, name: 'a.pdf' }]);
   expect((await api().get('/api/series')).body).toMatchObject([{ id: series.id, files: 2, state: 'draft' }]);
 });

@@ -160,6 +160,16 @@ export const knownPages = {
   properties: { from: { type: 'integer', minimum: 0, description: 'How many pages are known already.' } },
 } as const;
 
+/** A page of the list of jobs. */
+export const whichJobs = {
+  type: 'object',
+  properties: {
+    search: { type: 'string', maxLength: 200, description: 'What its title, or the name of a document, holds.' },
+    from: { type: 'integer', minimum: 0, description: 'How many are passed over; 0 unless given.' },
+    most: { type: 'integer', minimum: 1, maximum: 100, description: 'How many are told of; 50 unless given.' },
+  },
+} as const;
+
 /** The name under which something is saved; left out, the job's title. */
 export const savedName = {
   type: 'object',

@@ -20,9 +20,10 @@ export const OPERATIONS = {
   jobs: {
     method: 'get',
     path: '/api/jobs',
-    says: 'All jobs in brief, the latest changed first.',
+    says: 'Jobs in brief, the latest changed first.',
+    query: bodies.whichJobs,
     status: 200,
-    gives: list(records.jobBrief),
+    gives: records.jobList,
   },
   createJob: {
     method: 'post',

@@ -123,6 +123,11 @@ export const jobBrief = record(
   },
 );
 
+export const jobList = record('Jobs', {
+  jobs: { type: 'array', items: jobBrief },
+  total: { ...count, description: 'Of all that were asked for, on whatever page.' },
+});
+
 export const setupRecord = record(
   'Set-up',
   {
@@ -319,6 +324,7 @@ export type IncomingRecord = Described<typeof incomingRecord>;
 export type CameBy = Described<typeof cameBy>;
 export type StripSheet = Described<typeof stripSheet>;
 export type JobBrief = Described<typeof jobBrief>;
+export type JobList = Described<typeof jobList>;
 export type PrinterRecord = Described<typeof printerRecord>;
 export type NewsRecord = Described<typeof newsRecord>;
 export type SendingState = (typeof SENDING_STATES)[number];

@@ -118,18 +118,23 @@ export const printers = pgTable('printers', {
   seenAt: moment('seen_at'),
 });
 
-export const jobs = pgTable('jobs', {
-  id: uuid('id').primaryKey().defaultRandom(),
-  ticket: storedAs('ticket', storedTicket).notNull(),
-  printerId: text('printer_id')
-    .notNull()
-    .references(() => printers.id),
-  /** Goes up with every change, so that two browser tabs cannot overwrite each other unnoticed. */
-  revision: integer('revision').notNull().default(1),
-  createdAt: moment('created_at'),
-  updatedAt: moment('updated_at'),
-  lastSentAt: timestamp('last_sent_at', { withTimezone: true }),
-});
+export const jobs = pgTable(
+  'jobs',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    ticket: storedAs('ticket', storedTicket).notNull(),
+    printerId: text('printer_id')
+      .notNull()
+      .references(() => printers.id),
+    /** Goes up with every change, so that two browser tabs cannot overwrite each other unnoticed. */
+    revision: integer('revision').notNull().default(1),
+    createdAt: moment('created_at'),
+    updatedAt: moment('updated_at'),
+    lastSentAt: timestamp('last_sent_at', { withTimezone: true }),
+  },
+  // As they are listed.
+  (table) => [index('jobs_listed').on(table.updatedAt.desc().nullsFirst(), table.id)],
+);
 
 /** A saved set-up: a ticket without its documents, under a name. */
 export const setups = pgTable(

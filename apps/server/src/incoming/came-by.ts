@@ -1,4 +1,4 @@
-import { eq, isNotNull } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { incoming, setups } from '../database/schema';
 import { DESK } from './desk';
@@ -34,8 +34,8 @@ export async function howItCame(db: Database, jobId: string): Promise<CameBy | n
   return found ? describe(found) : null;
 }
 
-/** By the ids of the jobs; of those that were set up here there is nothing. */
-export async function howAllCame(db: Database): Promise<ReadonlyMap<string, CameBy>> {
-  const found = await select(db).where(isNotNull(incoming.jobId));
+/** By the ids of these jobs; of those that were set up here there is nothing. */
+export async function howTheyCame(db: Database, ids: readonly string[]): Promise<ReadonlyMap<string, CameBy>> {
+  const found = await select(db).where(inArray(incoming.jobId, [...ids]));
   return new Map(found.map((one) => [one.job.jobId!, describe(one)]));
 }

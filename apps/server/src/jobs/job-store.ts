@@ -1,7 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { TicketError, type AboutDocument, type DocumentFacts, type LaidOut, type Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents, files, jobs, seriesRows } from '../database/schema';
 import { idOf } from '../http/body';
@@ -105,15 +105,43 @@ export function sayTicketErrors<T>(work: () => T): T {
   }
 }
 
-/** All jobs but those of series, the latest changed first. */
-export async function listJobs(db: Database): Promise<StoredJob[]> {
-  const found = await db
-    .select({ job: jobs })
+/** Which jobs are listed. */
+export interface WhichJobs {
+  /** What title or names hold, whatever the case of its letters. */
+  readonly search?: string;
+  readonly from?: number;
+  readonly most?: number;
+}
+
+const MOST_LISTED = 50;
+
+/** A page of all jobs but those of series, the latest changed first, and how many there are in all. */
+export async function listJobs(
+  db: Database,
+  { search = '', from = 0, most = MOST_LISTED }: WhichJobs,
+): Promise<{ readonly jobs: StoredJob[]; readonly total: number }> {
+  const wanted = and(
+    sql`not exists (select from ${seriesRows} where ${seriesRows.jobId} = ${jobs.id})`,
+    search.trim() === '' ? undefined : holds(search.trim()),
+  );
+  const page = db
+    .select()
     .from(jobs)
-    .leftJoin(seriesRows, eq(seriesRows.jobId, jobs.id))
-    .where(isNull(seriesRows.id))
-    .orderBy(desc(jobs.updatedAt));
-  return found.map(({ job }) => job);
+    .where(wanted)
+    .orderBy(desc(jobs.updatedAt), asc(jobs.id))
+    .limit(most)
+    .offset(from);
+  const [found, [all]] = await Promise.all([page, db.select({ total: count() }).from(jobs).where(wanted)]);
+  return { jobs: found, total: all?.total ?? 0 };
+}
+
+/** As it is called in the list: by its title, and by its documents, of which what is attached to a mail has its own name. */
+function holds(search: string): SQL {
+  const found = (text: SQL): SQL => sql`position(lower(${search}) in lower(${text})) > 0`;
+  return sql`(${found(sql`${jobs.ticket} ->> 'title'`)} or exists (
+    select from jsonb_array_elements(${jobs.ticket} -> 'documents') as document
+    join ${files} on ${files.id}::text = lower(document ->> 'file')
+    where ${found(sql`coalesce(${files.laid} -> 'form' ->> 'attachment', ${files.name})`)}))`;
 }
 
 /** @throws Problem `not-found` */

@@ -36,4 +36,4 @@ const handOver = (report: PlanReport, { buffer }: Uint8Array): ReturnType<typeof
     get [valueSymbol]() {
       return report;
     },
-  } as Parameters<typeof move>[0]);
+  });

@@ -1,4 +1,4 @@
-import { partOf, passPlan, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import { momentOf, partOf, passPlan, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
 import { shipmentOf } from '@foglio/ipp';
 import { planAt } from '@foglio/sentence';
 
@@ -11,6 +11,14 @@ export interface Planning {
   /** Which of two passes; null: all of it. */
   readonly pass: 1 | 2 | null;
 }
+
+/** A ticket that is printed now, all of it. */
+export const planningNow = (ticket: Ticket, printer: Printer): Planning => ({
+  ticket,
+  printer,
+  moment: momentOf(new Date()),
+  pass: null,
+});
 
 /** One document of what is sent for a plan: of which of its jobs, both counted from 0. */
 export interface SentDocument {

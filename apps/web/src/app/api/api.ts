@@ -124,7 +124,7 @@ export class Api {
   /** Facts of the pages after so many that are known. */
   readonly facts = (id: string, from: number) => this.ask('newFacts', { params: { id }, query: { from } });
 
-  readonly jobs = () => this.ask('jobs', {});
+  readonly jobs = (which: QueryOf<(typeof OPERATIONS)['jobs']>) => this.ask('jobs', { query: which });
 
   /** Without a printer it is set up for the first one known. */
   readonly createJob = (ticket: TicketInput, printerId?: string) =>

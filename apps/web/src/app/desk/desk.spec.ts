@@ -2,7 +2,7 @@ import { HttpErrorResponse } from '@angular/common/http';
 import { TestBed } from '@angular/core/testing';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { provideRouter, Router } from '@angular/router';
-import type { FileRecord, JobRecord, SetupRecord } from '@foglio/api';
+import type { FileRecord, JobBrief, JobList, JobRecord, SetupRecord } from '@foglio/api';
 import type { Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { delay, EMPTY, map, of, timer } from 'rxjs';
@@ -15,6 +15,7 @@ import { Desk } from './desk';
 import { WHAT_COMES_NEXT } from './what-comes-next';
 
 const LATE = 3_000;
+const NONE: JobList = { jobs: [], total: 0 };
 const late = <T>(answer: T) => of(answer).pipe(delay(LATE));
 
 const printer = aPrinter({ name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] });
@@ -27,6 +28,16 @@ const house = {
   ticket: readTicket({ version: 1, documents: [{ file: '*' }], tray: 'tray-1' }),
 } as SetupRecord;
 
+const aJob = (title: string): JobBrief =>
+  ({
+    id: title,
+    ticket: { ...house.ticket, title },
+    printerId: 'p',
+    names: [],
+    lastSentAt: null,
+    came: null,
+  }) as unknown as JobBrief;
+
 const raise = (error: Error): never => {
   throw error;
 };
@@ -35,7 +46,7 @@ const raise = (error: Error): never => {
 function begin({
   refused = [] as string[],
   loadNext = () => Promise.resolve<unknown>(null),
-  jobs = () => late<never[]>([]),
+  jobs = (_: { search?: string; from?: number }) => late(NONE),
 } = {}) {
   const api = {
     setups: () => late([house]),
@@ -95,7 +106,7 @@ test('the Bench is loaded while a file is on its way, and that it fails is no ma
 test('while the jobs cannot be had nothing is said of there being none, and they come by themselves', async () => {
   let asked = 0;
   const away = new HttpErrorResponse({ status: 503, error: { detail: 'Try again in a moment.' } });
-  const { fixture } = begin({ jobs: () => timer(LATE).pipe(map(() => ((asked += 1) < 3 ? raise(away) : []))) });
+  const { fixture } = begin({ jobs: () => timer(LATE).pipe(map(() => ((asked += 1) < 3 ? raise(away) : NONE))) });
   const said = (): string => {
     fixture.detectChanges();
     return (fixture.nativeElement as HTMLElement).querySelector('section .empty')?.textContent?.trim() ?? '';
@@ -105,4 +116,61 @@ test('while the jobs cannot be had nothing is said of there being none, and they
   expect(said()).toBe('Your jobs cannot be shown now. Try again in a moment.');
   await jest.advanceTimersByTimeAsync(3 * LATE);
   expect(said()).toContain('No jobs yet');
+});
+
+test('a long list comes page by page, and is searched; an answer that is late does not stand for what is asked now', async () => {
+  const asked: [string, number][] = [];
+  const { fixture } = begin({
+    jobs: ({ search = '', from = 0 }) => {
+      asked.push([search, from]);
+      // What is asked first is answered last.
+      return of({ jobs: [aJob(`${search || 'all'} from ${from}`)], total: 60 }).pipe(delay(LATE / asked.length));
+    },
+  });
+  const element = fixture.nativeElement as HTMLElement;
+  const show = async (ms = LATE): Promise<string[]> => {
+    await jest.advanceTimersByTimeAsync(ms);
+    fixture.detectChanges();
+    return [...element.querySelectorAll('.title')].map((title) => title.textContent ?? '');
+  };
+  fixture.detectChanges();
+  expect(await show()).toEqual(['all from 0']);
+  expect(element.querySelector('mat-paginator')?.textContent).toContain('1 – 25 of 60');
+  const press = (label: string): void => element.querySelector<HTMLElement>(`[aria-label="${label}"]`)!.click();
+  press('Next page');
+  expect(await show()).toEqual(['all from 25']);
+  const field = element.querySelector<HTMLInputElement>('input[type=search]')!;
+  for (const text of ['a', 'al', 'alb ']) {
+    field.value = text;
+    field.dispatchEvent(new Event('input'));
+    await show(100);
+  }
+  // A page is turned before the search was answered.
+  expect(await show(250)).toEqual(['all from 25']);
+  press('Next page');
+  expect(await show(2 * LATE)).toEqual(['alb from 25']);
+  expect(asked).toEqual([
+    ['', 0],
+    ['', 25],
+    ['alb', 0],
+    ['alb', 25],
+  ]);
+});
+
+test('where the last jobs of a page were removed, the page before it is shown', async () => {
+  let total = 26;
+  const { fixture } = begin({
+    jobs: ({ from = 0 }) => late({ jobs: from < total ? [aJob('left')] : [], total }),
+  });
+  const element = fixture.nativeElement as HTMLElement;
+  const wait = async (): Promise<void> => {
+    await jest.advanceTimersByTimeAsync(3 * LATE);
+    fixture.detectChanges();
+  };
+  fixture.detectChanges();
+  await wait();
+  total = 25;
+  element.querySelector<HTMLElement>('[aria-label="Next page"]')!.click();
+  await wait();
+  expect(element.querySelectorAll('.title')).toHaveLength(1);
 });

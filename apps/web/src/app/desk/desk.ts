@@ -3,12 +3,13 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signa
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
+import { MatPaginator } from '@angular/material/paginator';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
-import { firstValueFrom, forkJoin, merge, Subject } from 'rxjs';
+import { debounceTime, firstValueFrom, forkJoin, map, merge, Subject } from 'rxjs';
 import { Api, sayError } from '../api/api';
-import type { FileRecord, JobBrief, JobRecord, SetupRecord } from '@foglio/api';
+import type { FileRecord, JobBrief, JobList, JobRecord, SetupRecord } from '@foglio/api';
 import { applySetup, onLoadedPaper } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
 import { sayCame } from '../programs/program-words';
@@ -25,10 +26,19 @@ import { PrintersNow } from '../news/printers-now';
 import { houseFor } from '../setups/house';
 import { StraightAway } from './straight-away';
 
+/** Jobs on one page of the list. */
+const PAGE = 25;
+
+/** With fewer jobs than these nobody looks for a search. */
+const AT_A_GLANCE = 8;
+
+/** After the last letter so long, the search begins. */
+const TYPING_MS = 250;
+
 /** What is at hand: a place for files, and the jobs set up before. */
 @Component({
   selector: 'fo-desk',
-  imports: [DatePipe, FileDrop, StraightAway, MatIcon, MatIconButton, MatProgressBar, RouterLink],
+  imports: [DatePipe, FileDrop, StraightAway, MatIcon, MatIconButton, MatPaginator, MatProgressBar, RouterLink],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -40,8 +50,19 @@ export class Desk {
   private readonly setupFiles = inject(SetupFiles);
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
-  protected readonly jobs = signal<readonly JobBrief[] | null>(null);
+  /** A page of the jobs, and how many there are in all that were searched for; null until they are known. */
+  protected readonly list = signal<(JobList & { readonly search: string }) | null>(null);
   private readonly listWanted = new Subject<void>();
+  private readonly typed = new Subject<string>();
+  /** What the list is of: the jobs that hold this, from this one on. */
+  private readonly wanted = signal({ search: '', from: 0 });
+  protected readonly pageLength = PAGE;
+  protected readonly page = computed(() => this.wanted().from / PAGE);
+  /** A list that is seen at one glance needs no search. */
+  protected readonly hasSearch = computed(() => {
+    const list = this.list();
+    return list !== null && (list.total > AT_A_GLANCE || list.search !== '' || this.wanted().search !== '');
+  });
   /** Why the list could not be had, or not anew; it is asked for again by itself. */
   protected readonly listTrouble = signal<string | null>(null);
   private readonly news = inject(News);
@@ -66,15 +87,27 @@ export class Desk {
     // What became of what other programs printed is told apart from the jobs that it made.
     keepAsking(
       merge(this.news.asking(this.news.of('job'), this.news.of('incoming')), this.listWanted),
-      () => forkJoin([this.api.jobs(), this.api.setups()]),
+      () => {
+        const wanted = this.wanted();
+        const jobs = this.api.jobs({ ...wanted, most: PAGE });
+        return forkJoin([jobs.pipe(map((found) => ({ ...found, ...wanted }))), this.api.setups()]);
+      },
       (error) => this.listTrouble.set(sayError(error)),
     )
       .pipe(takeUntilDestroyed())
-      .subscribe(([jobs, setups]) => {
-        this.jobs.set(jobs);
+      .subscribe(([found, setups]) => {
+        // Another page or search was asked for meanwhile, whose answer is on its way.
+        if (found.search !== this.wanted().search || found.from !== this.wanted().from) return;
+        // The last of this page were removed meanwhile.
+        if (found.jobs.length === 0 && found.total > 0) return this.turnTo(Math.ceil(found.total / PAGE) - 1);
+        this.list.set(found);
         this.setups.set(setups);
         this.listTrouble.set(null);
       });
+    this.typed.pipe(debounceTime(TYPING_MS), takeUntilDestroyed()).subscribe((search) => {
+      this.wanted.set({ search: search.trim(), from: 0 });
+      this.askAnew();
+    });
     // A printer that is away takes its time to be found so; the jobs do not wait for it.
     this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
   }
@@ -123,7 +156,7 @@ export class Desk {
     } else if (refused.length > 0) {
       // What was taken is in the list; the screen stays where it tells what was not.
       this.message.set(refused.join(' '));
-      this.list();
+      this.askAnew();
     } else if (latest) await this.router.navigate(['/jobs', latest.id]);
   }
 
@@ -142,7 +175,7 @@ export class Desk {
   protected async remove(job: JobBrief): Promise<void> {
     try {
       await firstValueFrom(this.api.removeJob(job.id));
-      this.list();
+      this.askAnew();
       const notice = this.notices.open(`Removed “${this.titleOf(job)}”`, 'Bring it back', { duration: 10_000 });
       notice.onAction().subscribe(() => void this.bringBack(job));
     } catch (error) {
@@ -153,7 +186,7 @@ export class Desk {
   private async bringBack({ ticket, printerId }: JobBrief): Promise<void> {
     try {
       await firstValueFrom(this.api.createJob(ticket, printerId));
-      this.list();
+      this.askAnew();
     } catch (error) {
       this.message.set(sayError(error));
     }
@@ -169,7 +202,16 @@ export class Desk {
     return { colour: trayColour(place), place };
   }
 
-  protected list(): void {
+  protected search(text: string): void {
+    this.typed.next(text);
+  }
+
+  protected turnTo(page: number): void {
+    this.wanted.update((wanted) => ({ ...wanted, from: page * PAGE }));
+    this.askAnew();
+  }
+
+  protected askAnew(): void {
     this.listWanted.next();
   }
 }

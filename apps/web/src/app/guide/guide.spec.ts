@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
-import type { JobBrief, JobRecord } from '@foglio/api';
+import type { JobBrief, JobList, JobRecord } from '@foglio/api';
 import { plainTicket } from '@foglio/core';
 import { Subject } from 'rxjs';
 import { Api } from '../api/api';
@@ -11,7 +11,7 @@ const CONTRACT = GUIDE_JOBS[0]!;
 
 /** The guide over answers that the test gives when it likes. */
 function show() {
-  const [listed, created] = [new Subject<JobBrief[]>(), new Subject<JobRecord>()];
+  const [listed, created] = [new Subject<JobList>(), new Subject<JobRecord>()];
   const createJob = jest.fn(() => created);
   const navigate = jest.fn(() => Promise.resolve(true));
   TestBed.resetTestingModule();
@@ -35,6 +35,8 @@ function show() {
 
 const demoJob = (title = 'Season contract'): JobBrief =>
   ({ id: title, names: ['season-contract.pdf'], ticket: { ...plainTicket(['file-1']), title } }) as unknown as JobBrief;
+const listOf = (...jobs: JobBrief[]): JobList => ({ jobs, total: jobs.length });
+
 /** What was promised has been told on. */
 async function settled(): Promise<void> {
   for (let turn = 0; turn < 10; turn += 1) await Promise.resolve();
@@ -50,7 +52,7 @@ test('nothing is said to be gone before the jobs are known, and what failed is t
 
 test('pressed twice while the answer is late, one job is made; then the Bench opens', async () => {
   const { listed, created, createJob, navigate, press } = show();
-  listed.next([demoJob()]);
+  listed.next(listOf(demoJob()));
   press();
   press();
   expect(createJob).toHaveBeenCalledTimes(1);
@@ -62,7 +64,7 @@ test('pressed twice while the answer is late, one job is made; then the Bench op
 
 test('an answer that comes once the guide is left takes nobody away from where they went', async () => {
   const { fixture, listed, created, navigate, press } = show();
-  listed.next([demoJob()]);
+  listed.next(listOf(demoJob()));
   press();
   fixture.destroy();
   created.next({ id: 'new' } as JobRecord);
@@ -72,7 +74,7 @@ test('an answer that comes once the guide is left takes nobody away from where t
 
 test('what fails is told, and can be tried again', async () => {
   const { fixture, element, listed, created, createJob, press } = show();
-  listed.next([demoJob()]);
+  listed.next(listOf(demoJob()));
   press();
   created.error(new Error('no room left'));
   await settled();
@@ -84,7 +86,7 @@ test('what fails is told, and can be tried again', async () => {
 
 test('one that was opened before is opened as it was left', async () => {
   const { listed, createJob, navigate, press } = show();
-  listed.next([demoJob(), demoJob(CONTRACT.title)]);
+  listed.next(listOf(demoJob(), demoJob(CONTRACT.title)));
   press();
   await settled();
   expect(createJob).not.toHaveBeenCalled();

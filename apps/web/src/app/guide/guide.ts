@@ -3,9 +3,12 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { Router } from '@angular/router';
 import type { JobBrief } from '@foglio/api';
-import { firstValueFrom } from 'rxjs';
+import { combineLatest, firstValueFrom, map } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import { GUIDE_JOBS, guideTicket, type GuideJob } from './guide-jobs';
+
+/** Jobs with one of the demo's documents that are looked at. */
+const MOST_OF_A_NAME = 50;
 
 /** The jobs people come for, each in a few steps, and open on the Bench by one press. */
 @Component({
@@ -30,9 +33,12 @@ export class Guide {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => (this.isLeft = true));
-    this.api
-      .jobs()
-      .pipe(takeUntilDestroyed())
+    const names = [...new Set(GUIDE_JOBS.flatMap(({ files }) => files))];
+    combineLatest(names.map((search) => this.api.jobs({ search, most: MOST_OF_A_NAME })))
+      .pipe(
+        map((found) => found.flatMap(({ jobs }) => jobs)),
+        takeUntilDestroyed(),
+      )
       .subscribe({
         next: (jobs) => this.known.set(jobs),
         error: (error: unknown) => this.message.set(sayError(error)),

@@ -1,0 +1,1 @@
+CREATE INDEX "jobs_listed" ON "jobs" USING btree ("updated_at" DESC NULLS FIRST,"id");
