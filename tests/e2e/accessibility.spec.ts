@@ -33,6 +33,24 @@ test('Desk', async ({ quietPage: page, world }) => {
   await page.reload();
   await expect(page.getByText('Not sent yet')).toBeVisible();
   await expectNothingFound(page);
+  const [file] = (await world.jobs())[0]!.ticket.documents;
+  for (let made = 0; made < 30; made += 1) {
+    const ticket = { version: 1, title: `Letter ${made}`, documents: [file] };
+    await world.api('/jobs', { ticket });
+  }
+  await expect(page.getByText('Jobs 1 to 25 of 31')).toBeVisible();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Next page' }).click();
+  await expect(page.locator('.title')).toHaveText([
+    'Letter 4',
+    'Letter 3',
+    'Letter 2',
+    'Letter 1',
+    'Letter 0',
+    'contract',
+  ]);
+  await page.getByRole('searchbox').fill('LETTER 12');
+  await expect(page.locator('.title')).toHaveText(['Letter 12']);
 });
 
 test('Bench: as it opens, with a popover, with a dialog, with an error', async ({ quietPage: page, world }) => {

@@ -51,8 +51,8 @@ test('99,000 pages are planned beside the server, which goes on answering others
   expect(answer.text.trimEnd().split('\r\n')).toHaveLength(1 + 99_000);
   // Planned on the server's own thread, no other would have been answered before it.
   expect(others).toBeGreaterThan(3);
-  const { body } = await api().get('/api/jobs');
-  expect(body).toMatchObject({ total: 1, jobs: [{ id, sheets: 99_000, sheetsPerSet: 99_000 }] });
+  const list = await api().get('/api/jobs');
+  expect(list.body).toMatchObject({ total: 1, jobs: [{ id, sheets: 99_000, sheetsPerSet: 99_000 }] });
 });
 
 test('what the printer is told of many sheets is the same from beside the server as from it', async () => {
@@ -70,9 +70,9 @@ test('what the printer is told of many sheets is the same from beside the server
         state: 'failed',
       })
       .returning();
-    const { body, status } = await api().get(`/api/sendings/${sending!.id}/seen`);
-    expect(status).toBe(200);
-    return body as { jobs: number; sheets: { sheet: number; kind: string }[] };
+    const seen = await api().get(`/api/sendings/${sending!.id}/seen`);
+    expect(seen.status).toBe(200);
+    return seen.body as { jobs: number; sheets: { sheet: number; kind: string }[] };
   };
   const [few, many] = [await told('1-2'), await told(Array.from({ length: 600 }, () => '1-2').join(', '))];
   expect([few.sheets.length, many.sheets.length]).toEqual([3 * 2 + 2, 3 * 1_200 + 2]);
@@ -90,6 +90,6 @@ test('more sheets than are written out are not sent; a mistake in a large ticket
   const imposed = await api().get(`/api/jobs/${job}/imposed.pdf`);
   expect(imposed.body).toMatchObject({ code: 'stop-stands', detail: expect.stringContaining('written out') as string });
   const broken = await jobOf({ documents: [{ file, pages: `${THOUSANDS}, 51` }] });
-  const { body, status } = await api().get(`/api/jobs/${broken}/sheets.csv`);
-  expect([status, (body as { place: string }).place]).toEqual([422, 'documents[0].pages']);
+  const refused = await api().get(`/api/jobs/${broken}/sheets.csv`);
+  expect([refused.status, (refused.body as { place: string }).place]).toEqual([422, 'documents[0].pages']);
 });

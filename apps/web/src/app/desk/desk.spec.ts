@@ -73,7 +73,11 @@ function begin({
   return { fixture, navigated, told };
 }
 
-beforeEach(() => jest.useFakeTimers());
+beforeEach(() => {
+  jest.useFakeTimers();
+  // There is nothing to scroll without a window.
+  Element.prototype.scrollIntoView = () => undefined;
+});
 afterEach(() => jest.useRealTimers());
 
 test('a file that is dropped opens as a job, though every answer comes late', async () => {
@@ -135,7 +139,7 @@ test('a long list comes page by page, and is searched; an answer that is late do
   };
   fixture.detectChanges();
   expect(await show()).toEqual(['all from 0']);
-  expect(element.querySelector('mat-paginator')?.textContent).toContain('1 – 25 of 60');
+  expect(element.querySelector('mat-paginator')?.textContent).toContain('Jobs 1 to 25 of 60');
   const press = (label: string): void => element.querySelector<HTMLElement>(`[aria-label="${label}"]`)!.click();
   press('Next page');
   expect(await show()).toEqual(['all from 25']);

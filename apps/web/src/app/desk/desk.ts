@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signa
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
-import { MatPaginator } from '@angular/material/paginator';
+import { MatPaginator, MatPaginatorIntl } from '@angular/material/paginator';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
@@ -24,6 +24,7 @@ import { keepAsking } from '../news/keep-asking';
 import { News } from '../news/news';
 import { PrintersNow } from '../news/printers-now';
 import { houseFor } from '../setups/house';
+import { PageWords } from './page-words';
 import { StraightAway } from './straight-away';
 
 /** Jobs on one page of the list. */
@@ -41,6 +42,7 @@ const TYPING_MS = 250;
   imports: [DatePipe, FileDrop, StraightAway, MatIcon, MatIconButton, MatPaginator, MatProgressBar, RouterLink],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
+  providers: [{ provide: MatPaginatorIntl, useClass: PageWords }],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Desk {
