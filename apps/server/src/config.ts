@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readPrinter } from '@foglio/core/validate';
+import type { SweepLimits } from './retention/sweep';
 import type { KnownPrinter } from './printers/printer-store';
 
 export interface Config {
@@ -10,6 +11,8 @@ export interface Config {
   readonly uploadLimit: number;
   /** Where Foglio can be printed to; other machines can only where the host is not loopback. */
   readonly ipp: { readonly host: string; readonly port: number; readonly announce: boolean };
+  /** How long is kept what nobody needs: records of what was printed, and documents that nothing refers to. */
+  readonly limits: SweepLimits;
   readonly printers: readonly KnownPrinter[];
 }
 
@@ -22,6 +25,7 @@ interface PrinterEntry {
 
 /**
  * Reads the configuration from the environment: `DATABASE_URL`, `PORT`, `FOGLIO_UPLOAD_MB`, `FOGLIO_WEB`,
+ * `FOGLIO_KEEP_DAYS`, `FOGLIO_GRACE_HOURS`,
  * `FOGLIO_IPP_HOST`, `FOGLIO_IPP_PORT` and `FOGLIO_DNS_SD` ("yes") for printing to Foglio, and
  * `FOGLIO_PRINTERS`, a JSON list of `{ id, uri, panel?, profile }` with the path of a profile file.
  *
@@ -40,6 +44,10 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
       host: env['FOGLIO_IPP_HOST'] ?? '127.0.0.1',
       port: numberIn(env, 'FOGLIO_IPP_PORT', 8632),
       announce: env['FOGLIO_DNS_SD'] === 'yes',
+    },
+    limits: {
+      keepDays: numberIn(env, 'FOGLIO_KEEP_DAYS', 90),
+      graceHours: numberIn(env, 'FOGLIO_GRACE_HOURS', 24),
     },
     printers: entries.map(({ id, uri, panel, profile }) => ({
       id,

@@ -3,7 +3,6 @@ import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
-import { sweepScratch } from '@foglio/pdf';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { Announcement } from './incoming/announcement';
@@ -23,6 +22,8 @@ import { PdfWorkers } from './pdf/pdf-workers';
 import { Plans } from './plans/plans';
 import { enterPrinters } from './printers/printer-store';
 import { PrinterWatch } from './printers/watch';
+import { Retention } from './retention/retention';
+import { releaseTasks } from './retention/tasks';
 import { enterHouseSetup } from './setups/setup-store';
 
 const FOLLOW_MS = 300;
@@ -38,21 +39,15 @@ const workers = new PdfWorkers(programs[0]!, programs[1]!);
 workers.warmUp();
 const plans = new Plans(new URL('./plan-worker.js', import.meta.url));
 await giveUpUnfinished(db);
+if (await presence.isAlone()) await releaseTasks(pool, db);
 const sending = await startSending(pool, { db, workers, plans }, presence.server);
 const reading = await startReading(pool, db, workers);
 const settling = await startSettling(pool, db, plans);
 const keeper = new Keeper({ db, presence, enqueue: (sending) => enqueueSending(db, sending), followMs: FOLLOW_MS });
 await keeper.start();
 
-/** Time between two looks for what killed programs have left, in milliseconds. */
-const SWEEP_EVERY_MS = 60 * 60_000;
-const sweep = async (): Promise<void> => {
-  const swept = await sweepScratch();
-  if (swept > 0) console.log(`Removed ${swept} folders that killed programs have left`);
-};
-const complainOfSweep = (error: unknown): void => console.error('sweeping:', error);
-void sweep().catch(complainOfSweep);
-const sweeping = setInterval(() => void sweep().catch(complainOfSweep), SWEEP_EVERY_MS);
+const retention = new Retention(pool, db, config.limits);
+retention.start();
 
 const server = createServer();
 // A server that is closing has no address any more, and still answers what came before.
@@ -102,7 +97,6 @@ const LONGEST_END_MS = 60_000;
 /** Ends in order: no new requests, what is being sent is finished, what is being read is left, then the database is let go. */
 async function shutDown(): Promise<void> {
   setTimeout(() => process.exit(1), LONGEST_END_MS).unref();
-  clearInterval(sweeping);
   server.close();
   ippServer.close();
   news.close();
@@ -115,6 +109,7 @@ async function shutDown(): Promise<void> {
   await keeper.stop();
   await sending.stop();
   await settling.stop();
+  await retention.stop();
   workers.close();
   await plans.close();
   await reading.stop();

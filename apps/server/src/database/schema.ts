@@ -14,6 +14,7 @@ import {
   bigint,
   boolean,
   customType,
+  date,
   index,
   integer,
   jsonb,
@@ -43,6 +44,7 @@ export const contents = pgTable('contents', {
   about: jsonb('about').$type<AboutDocument>().notNull().default({}),
   /** What a person should know of the file, in sentences. */
   remarks: jsonb('remarks').$type<readonly string[]>().notNull().default([]),
+  /** When it last came. */
   createdAt: moment('created_at'),
 });
 
@@ -92,8 +94,10 @@ export const files = pgTable(
     sourceId: uuid('source_id').references(() => sources.id),
     laid: jsonb('laid').$type<LaidOut>(),
     createdAt: moment('created_at'),
+    /** Since when nothing refers to it, as far as was looked; null: something does, or nobody looked yet. */
+    leftSince: timestamp('left_since', { withTimezone: true }),
   },
-  (table) => [index('files_source').on(table.sourceId)],
+  (table) => [index('files_source').on(table.sourceId), index('files_content').on(table.contentId)],
 );
 
 /** What a person said of a tray's paper, and which size the printer reported then. */
@@ -286,4 +290,17 @@ export const sendings = pgTable(
     updatedAt: moment('updated_at'),
   },
   (table) => [index('sendings_state').on(table.state), index('sendings_series').on(table.seriesId)],
+);
+
+/** What is left of sendings whose records went: how much was printed, by printer and month. */
+export const pastSendings = pgTable(
+  'past_sendings',
+  {
+    printerId: text('printer_id').notNull(),
+    /** Its first day. */
+    month: date('month').notNull(),
+    sendings: integer('sendings').notNull(),
+    sheets: bigint('sheets', { mode: 'number' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.printerId, table.month] })],
 );

@@ -205,8 +205,15 @@ async function enterNavigation(
     .catch(() => undefined);
 }
 
-const findContent = (db: Database, sha256: string) =>
-  db.query.contents.findFirst({ where: eq(contents.sha256, sha256) });
+/** It is kept like one that has just come, so that it is not swept before a file refers to it. */
+async function findContent(db: Database, sha256: string): Promise<StoredContent | undefined> {
+  const [found] = await db
+    .update(contents)
+    .set({ createdAt: new Date() })
+    .where(eq(contents.sha256, sha256))
+    .returning();
+  return found;
+}
 
 /** Writes the whole of a document to a file. */
 export const fileContent = (db: Database, id: string, path: string): Promise<void> =>

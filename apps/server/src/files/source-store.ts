@@ -29,22 +29,33 @@ export async function findForm(
   const found = rows.find(
     ({ laid }) => !laid!.unfinished && JSON.stringify(laid!.form) === JSON.stringify(formFor(laid!.kind, asked)),
   );
-  return found && { content: found.content, laid: found.laid! };
+  if (!found) return undefined;
+  const [content] = await db
+    .update(contents)
+    .set({ createdAt: new Date() })
+    .where(eq(contents.id, found.content.id))
+    .returning();
+  return content && { content, laid: found.laid! };
 }
 
-export const findSource = (db: Database, sha256: string) =>
-  db.query.sources.findFirst({ where: eq(sources.sha256, sha256) });
+/** It is kept like one that has just come, so that it is not swept before a file refers to it. */
+export async function findSource(
+  db: Pick<Database, 'update'>,
+  sha256: string,
+): Promise<typeof sources.$inferSelect | undefined> {
+  const [found] = await db.update(sources).set({ createdAt: new Date() }).where(eq(sources.sha256, sha256)).returning();
+  return found;
+}
 
 /** Stores a source, once. @returns its id */
 export async function storeSource(
-  tx: Pick<Database, 'insert' | 'select'>,
+  tx: Pick<Database, 'insert' | 'update'>,
   { path, bytes, sha256 }: FileWithHash,
 ): Promise<string> {
   const [stored] = await tx.insert(sources).values({ sha256, bytes }).onConflictDoNothing().returning();
   if (!stored) {
     // Another upload of the same file was quicker.
-    const [other] = await tx.select().from(sources).where(eq(sources.sha256, sha256));
-    return other!.id;
+    return (await findSource(tx, sha256))!.id;
   }
   for await (const chunk of chunksOf(path)) await tx.insert(sourceChunks).values({ sourceId: stored.id, ...chunk });
   return stored.id;

@@ -73,6 +73,16 @@ export class Presence extends EventEmitter<{ news: [Topic, string]; sending: [st
     return false;
   }
 
+  /** Whether no other server lives. */
+  async isAlone(): Promise<boolean> {
+    const { rows } = await this.client!.query<{ others: number }>(
+      `select count(*)::int as others from pg_locks where locktype = 'advisory' and classid = $1 and objid <> $2
+       and database = (select oid from pg_database where datname = current_database())`,
+      [LOCK_CLASS, this.server],
+    );
+    return rows[0]?.others === 0;
+  }
+
   private openAgain(): void {
     this.client = null;
     if (this.closed) return;
