@@ -1,3 +1,6 @@
+// What tests look for in it they look for by other means.
+process.env.FOGLIO_LOG_LEVEL ??= 'silent';
+
 const fc = require('fast-check');
 
 // The same jobs each time, so that a test fails for what was changed and not by chance; `npm run laws` tries others.

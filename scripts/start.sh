@@ -100,6 +100,7 @@ FOGLIO_PRINTERS=$(node -p '
   JSON.stringify(entries);
 ' "${PRINTERS[@]}")
 export FOGLIO_PRINTERS
+export FOGLIO_LOG=${FOGLIO_LOG:-$STATE/$NAME/server.log}
 launch "the server" node --enable-source-maps apps/server/dist/main.js
 SERVER=${PIDS[-1]}
 
@@ -112,6 +113,7 @@ done
 printf '%s' "$ADDRESS" >"$STATE/$NAME/address"
 task node demo/dist/main.js "$ADDRESS"
 release_lock
+say "the server's log is ${FOGLIO_LOG#"$PWD"/}"
 say "serving at $ADDRESS; Ctrl+C stops it"
 
 supervise "$NAME"

@@ -61,6 +61,10 @@ test('every operation of the API answers as the OpenAPI description says, which 
   news.on('message', (told: Buffer) => api.hold('GET', '/api/news', 101, 'application/json', told));
   await once(news, 'open');
 
+  await ask('GET', '/api/health');
+  await ask('GET', '/api/health/live');
+  await ask('GET', '/api/health/ready');
+
   const ticket = { version: 1, title: 'Contract', documents: [{ file }], sides: 'two-sided' };
   const { id: job } = await json<{ id: string }>('POST', '/api/jobs', { ticket });
   await ask('GET', '/api/jobs?search=contr&from=0&most=10');

@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { connect } from 'node:net';
 import { join } from 'node:path';
+import type { JobList } from '@foglio/api';
 import { expect, test } from '@playwright/test';
 import { ROOT } from './world';
 
@@ -49,7 +50,7 @@ function ctrlC({ child }: Started): Promise<void> {
 }
 
 const titles = async (address: string): Promise<string[]> => {
-  const jobs = (await (await fetch(`${address}/api/jobs`)).json()) as { ticket: { title: string } }[];
+  const { jobs } = (await (await fetch(`${address}/api/jobs`)).json()) as JobList;
   return jobs.map(({ ticket }) => ticket.title);
 };
 
@@ -130,7 +131,7 @@ test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it a
   const second = await start();
   expect([second.address, second.told().includes('already running')]).toEqual([first.address, true]);
 
-  const [job] = (await (await fetch(`${first.address}/api/jobs`)).json()) as { id: string; sheets: number }[];
+  const [job] = ((await (await fetch(`${first.address}/api/jobs`)).json()) as JobList).jobs;
   const body = JSON.stringify({ jobId: job!.id, revision: 1, sheets: job!.sheets });
   const sent = await fetch(`${first.address}/api/sendings`, {
     method: 'POST',

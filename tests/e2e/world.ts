@@ -200,6 +200,7 @@ export class World {
       DATABASE_URL: this.database,
       // The same port again after a restart, so that an open page finds its server.
       PORT: /:(\d+)$/.exec(this.base)?.[1] ?? '0',
+      FOGLIO_LOG: join(this.folder, 'server.log'),
       FOGLIO_IPP_PORT: this.ippPort,
       FOGLIO_PRINTERS: JSON.stringify(printers),
     };

@@ -5,9 +5,11 @@ import helmet from 'helmet';
 import type { Database } from './database/connection';
 import { sendingHandlers } from './sendings/routes';
 import { fileHandlers } from './files/routes';
+import { healthHandlers } from './health/routes';
 import { bind, type Handlers } from './http/bind';
 import { guard } from './http/guard';
 import { Problem, problemHandler } from './http/problem';
+import { logRequests } from './http/request-log';
 import { incomingHandlers } from './incoming/routes';
 import { jobHandlers } from './jobs/routes';
 import type { PdfWorkers } from './pdf/pdf-workers';
@@ -49,6 +51,7 @@ const CONTENT_SECURITY_POLICY = {
 /** Everything the API does. */
 const handlersOf = ({ db, watch, workers, plans, uploadLimit, queueAddress }: AppParts): Handlers<OperationName> => ({
   describeApi,
+  ...healthHandlers(db),
   ...fileHandlers(db, workers, uploadLimit),
   ...jobHandlers(db, workers, plans),
   ...setupHandlers(db),
@@ -68,6 +71,7 @@ export function createApp(parts: AppParts): Express {
   const app = express();
   // Served on loopback over plain HTTP, where asking browsers to insist on TLS would only lock people out.
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY_POLICY, strictTransportSecurity: false }));
+  app.use(logRequests);
   app.use(guard(port));
   bind(app, handlersOf(parts));
   app.use('/api', (request) => {

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { sql } from 'drizzle-orm';
+import { log } from '../src/log';
 import { isDatabaseAway } from '../src/database/outage';
 import { connect, type Connection } from '../src/database/connection';
 import { asAdmin, databaseAt, MIGRATIONS, TEMPLATE } from './test-database';
@@ -13,7 +14,7 @@ beforeAll(async () => {
   await asAdmin(`create database ${name} template ${TEMPLATE}`);
   server = await connect(databaseAt(name), MIGRATIONS);
 });
-beforeEach(() => (complained = jest.spyOn(console, 'error').mockImplementation()));
+beforeEach(() => (complained = jest.spyOn(log, 'warn').mockImplementation()));
 afterEach(() => complained.mockRestore());
 afterAll(async () => {
   await server.pool.end();

@@ -7,6 +7,7 @@ import supertest from 'supertest';
 import { receive } from '../src/files/receive';
 import { requireRoom } from '../src/files/room';
 import { usable } from '../src/files/content-store';
+import { log } from '../src/log';
 import { problemHandler } from '../src/http/problem';
 import { startServer, type RunningServer } from './running-server';
 
@@ -62,7 +63,7 @@ test('before anything comes, where it is known that it cannot be kept', async ()
 });
 
 test('what fails for another reason is not told so', async () => {
-  const quiet = jest.spyOn(console, 'error').mockImplementation();
+  const quiet = jest.spyOn(log, 'error').mockImplementation();
   expect((await told(() => Promise.reject(new PdfError('damaged', 'x')))).status).toBe(500);
   quiet.mockRestore();
 });

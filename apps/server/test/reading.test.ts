@@ -7,6 +7,7 @@ import { labelledPdf } from '../../cli/test/labelled-pdf';
 import { contents, files } from '../src/database/schema';
 import { readContentDetails, type DetailsWorkers } from '../src/files/details-reader';
 import { enqueueReading } from '../src/files/reading-queue';
+import { log } from '../src/log';
 import { Intake } from '../src/pdf/intake';
 import { Stopped, WorkersClosed } from '../src/pdf/pdf-workers';
 import { startServer, store, type RunningServer } from './running-server';
@@ -157,7 +158,7 @@ test('where they were lost with the server, they are read before the details', a
 });
 
 test('labels that came meanwhile stay where nothing more can be read', async () => {
-  const complaint = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const complaint = jest.spyOn(log, 'error').mockImplementation(() => undefined);
   const { id, pages } = await stored('meanwhile');
   const labelled = (await until(
     () => kept(id),
@@ -292,7 +293,7 @@ describe('a long document', () => {
   });
 
   test('is given up as a whole where a slice takes too much, and what was found of it stays', async () => {
-    const complaint = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    const complaint = jest.spyOn(log, 'error').mockImplementation(() => undefined);
     const id = await long('given up');
     const two = workers();
     const { readDetails } = two;
@@ -343,10 +344,13 @@ test.each([
   ['too long', { ms: 60, memoryMb: 1_500 }],
   ['too much memory', { ms: 60_000, memoryMb: 5 }],
 ])('one that takes %s is ended, for good: its pages are printed without these facts', async (why, limits) => {
-  const complaint = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const complaint = jest.spyOn(log, 'error').mockImplementation(() => undefined);
   const { id } = await stored(why);
   await readContentDetails(server.db, id, server.workers, limits);
-  expect(complaint.mock.calls.flat().join(' ')).toMatch(/details of content .*, from page \d+: /);
+  expect(complaint.mock.calls).toContainEqual([
+    { content: id, page: expect.any(Number) as number },
+    expect.stringMatching(/^reading details: ./),
+  ]);
   complaint.mockRestore();
   const { detailsRead, pages, outline } = (await kept(id))!;
   expect(detailsRead).toBe(PAGES);

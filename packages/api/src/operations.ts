@@ -15,6 +15,28 @@ export const OPERATIONS = {
     gives: { type: 'object', required: ['openapi', 'paths'] },
   },
 
+  health: {
+    method: 'get',
+    path: '/api/health',
+    says: 'What the server holds, and for how long it has run.',
+    status: 200,
+    refuses: ['database-away'],
+    gives: records.healthRecord,
+  },
+  alive: {
+    method: 'get',
+    path: '/api/health/live',
+    says: 'Whether the server runs: asked by what would start it again.',
+    status: 204,
+  },
+  ready: {
+    method: 'get',
+    path: '/api/health/ready',
+    says: 'Whether the server can do its work: asked by what would send it requests.',
+    status: 204,
+    refuses: ['database-away'],
+  },
+
   ...FILE_OPERATIONS,
 
   jobs: {

@@ -309,6 +309,32 @@ export const problemRecord = {
   },
 } as const;
 
+const bytes = { ...count, description: 'In bytes.' } as const;
+
+export const healthRecord = record('Health', {
+  uptimeSeconds: count,
+  memory: { ...bytes, description: 'Of the server’s process alone, in bytes.' },
+  holds: record('What is held', {
+    jobs: count,
+    setups: count,
+    files: count,
+    documents: count,
+    documentBytes: bytes,
+    sources: count,
+    sourceBytes: bytes,
+    sendings: count,
+    incoming: count,
+    /** What is still to be done. */
+    tasks: count,
+    databaseBytes: bytes,
+  }),
+  /** How much was printed by sendings whose records went. */
+  past: {
+    type: 'array',
+    items: record('A month of a printer', { printerId: words, month: words, sendings: count, sheets: count }),
+  },
+});
+
 export type FileRecord = Described<typeof fileRecord>;
 export type FileBrief = Described<typeof fileBrief>;
 export type FactsRecord = Described<typeof factsRecord>;

@@ -2,6 +2,7 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Pool } from 'pg';
 import * as schema from './schema';
+import { log } from '../log';
 
 export type Database = NodePgDatabase<typeof schema>;
 
@@ -18,7 +19,7 @@ const MIGRATION_LOCK = 0x666f6c;
 export async function connect(url: string, migrations: string): Promise<Connection> {
   const pool = new Pool({ connectionString: url, max: 20 });
   // An idle connection that breaks is replaced by the pool; without a listener it would end the process.
-  const complain = (error: Error): void => console.error(`database: ${error.message}`);
+  const complain = (error: Error): void => log.warn(`database: ${error.message}`);
   pool.on('error', complain);
   // So is one that is taken out, in a moment in which nothing is asked of it; whoever has it is told when asking.
   pool.on('connect', (client) => client.on('error', complain));

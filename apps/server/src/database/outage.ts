@@ -9,11 +9,12 @@ const BROKEN_OFF = /Connection terminated|connection timeout|Client has encounte
 
 /** Whether an error only means that the database does not answer now. */
 export function isDatabaseAway(error: unknown): boolean {
-  for (let at = error; at instanceof Error; at = at.cause) {
-    const { code, message } = at as { code?: unknown; message: string };
+  for (let at = error; typeof at === 'object' && at !== null; at = (at as { cause?: unknown }).cause) {
+    const { code, message, errors } = at as { code?: unknown; message?: string; errors?: unknown };
     // An error from a printer's connection has such a code too, but the printer's client gives its own.
-    if ((typeof code === 'string' && AWAY.test(code)) || BROKEN_OFF.test(message)) return true;
-    if (at instanceof AggregateError) return at.errors.some(isDatabaseAway);
+    if ((typeof code === 'string' && AWAY.test(code)) || BROKEN_OFF.test(message ?? '')) return true;
+    // Of several addresses that were tried.
+    if (Array.isArray(errors)) return errors.some(isDatabaseAway);
   }
   return false;
 }

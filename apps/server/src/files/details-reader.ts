@@ -7,6 +7,7 @@ import { contents } from '../database/schema';
 import { Stopped, WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
 import { fileContent, type StoredContent } from './content-store';
 import { DetailsEntry } from './details-entry';
+import { log } from '../log';
 
 /** A document with no more pages than this is read before longer ones, and beside whatever is being done. */
 export const SHORT_PAGES = 200;
@@ -40,7 +41,7 @@ export async function readContentDetails(
   const isLong = left > SHORT_PAGES;
   if (isLong && workers.intake.isGrowing) return left;
   const complain = (error: unknown): void =>
-    console.error(`details of content ${id}, from page ${entry.read + 1}: ${messageOf(error)}`);
+    log.error({ content: id, page: entry.read + 1 }, `reading details: ${messageOf(error)}`);
   const entry = new DetailsEntry(db, content, complain);
   try {
     await inScratchFolder(async (path) => {

@@ -8,6 +8,7 @@ import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { readContentDetails, SHORT_PAGES } from './details-reader';
+import { log } from '../log';
 
 const TASK = 'read-details';
 
@@ -54,6 +55,6 @@ export async function enqueueReading(db: Pick<Database, 'execute'>, id: string, 
   try {
     await onceDatabaseAnswers(() => db.execute(entry));
   } catch (error) {
-    console.error(`details of content ${id}: ${messageOf(error)}`);
+    log.error({ content: id }, `entering to be read: ${messageOf(error)}`);
   }
 }

@@ -3,6 +3,7 @@ import type { ErrorRequestHandler, Response } from 'express';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { diskFull } from './disk-full';
+import { log } from '../log';
 
 /** An error that reaches the client as `application/problem+json`. */
 export class Problem extends Error {
@@ -51,7 +52,7 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, request, res
   }
   const full = diskFull(error);
   if (full) return void sendProblem(response, new Problem('disk-full', full));
-  console.error(`${request.method} ${request.path}:`, forLog(error));
+  log.error({ request: request.id, method: request.method, path: request.path, err: forLog(error) }, 'failed');
   sendProblem(response, new Problem('internal', 'The error was logged. Try again; nothing stored was changed.'));
 };
 

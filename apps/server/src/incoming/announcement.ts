@@ -2,6 +2,7 @@ import { Bonjour, type Service } from 'bonjour-service';
 import { withinOctets } from '@foglio/ipp/serving';
 import type { Queue } from './queue';
 import { FORMATS } from './queue-attributes';
+import { log } from '../log';
 
 /** What programs read of a printer before they ask it (PWG 5100.14, 4.2: DNS-SD, the TXT record). */
 const txtOf = ({ name, title, uuid, printer, ticket }: Queue, page: string): Record<string, string> => ({
@@ -35,7 +36,7 @@ export class Announcement {
     private readonly port: () => number,
     private readonly page: () => string,
     private readonly bonjour: Publisher = new Bonjour({}, ({ message }: Error) =>
-      console.error(`announcing printers: ${message}`),
+      log.error(`announcing printers: ${message}`),
     ),
   ) {}
 

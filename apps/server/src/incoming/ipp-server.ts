@@ -6,6 +6,7 @@ import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { findQueue } from './queue';
 import { queuePrinter, type QueueParts } from './queue-printer';
+import { log } from '../log';
 
 /** Connections at once: every program in a house, and none that would keep others out. */
 const MOST_CONNECTIONS = 256;
@@ -37,7 +38,7 @@ export function createIppServer(parts: QueueParts, webFolder: string): Server {
     const icon = request.method === 'GET' && ICON_PATH.exec(request.url ?? '')?.[1];
     if (icon) return void sendIcon(join(webFolder, icon), response);
     serveIpp(request, response, find, { dataBytes: parts.uploadLimit }).catch((error: unknown) => {
-      if (!isDatabaseAway(error)) console.error('incoming:', forLog(error));
+      if (!isDatabaseAway(error)) log.error({ err: forLog(error) }, 'incoming');
       // Whoever prints hears that it was not taken, and prints again.
       if (!response.headersSent) response.writeHead(503, { 'Content-Length': 0 }).end();
       else response.destroy();

@@ -13,6 +13,7 @@ import { refusal } from '../http/guard';
 import { Problem } from '../http/problem';
 import { findPrinter } from '../printers/printer-store';
 import type { PrinterNow, PrinterWatch } from '../printers/watch';
+import { log } from '../log';
 
 const { path: NEWS_PATH } = OPERATIONS.news;
 
@@ -88,7 +89,7 @@ export class NewsStream {
     if (this.sockets.clients.size === 0) return;
     this.find(topic, key).then(
       (told) => told && this.tell(told),
-      (error: unknown) => isDatabaseAway(error) || console.error(`news of ${topic} ${key}:`, forLog(error)),
+      (error: unknown) => isDatabaseAway(error) || log.error({ topic, key, err: forLog(error) }, 'news'),
     );
   };
 

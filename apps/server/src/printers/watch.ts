@@ -5,6 +5,7 @@ import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { Problem } from '../http/problem';
 import { askNow, listPrinters, reportedSizes, type PrinterAsked, type StoredPrinter } from './printer-store';
+import { log } from '../log';
 
 /** Between two questions to the same printer. */
 const ASK_EVERY_MS = 2_000;
@@ -58,7 +59,7 @@ export class PrinterWatch extends EventEmitter<{ changed: [PrinterNow] }> {
       await Promise.all(printers.filter(({ id }) => !this.asking.has(id)).map((printer) => this.ask(printer)));
     } catch (error) {
       // What is away is asked again in a moment, and whoever listens hears of it by other ways.
-      if (!isDatabaseAway(error)) console.error('watching printers:', forLog(error));
+      if (!isDatabaseAway(error)) log.error({ err: forLog(error) }, 'watching printers');
     }
   }
 

@@ -4,6 +4,7 @@ import type { Database } from '../database/connection';
 import { forLog } from '../database/query-error';
 import { sweep, type SweepLimits } from './sweep';
 import { sweepTasks } from './tasks';
+import { log, rollLog } from '../log';
 
 /** Time between two sweeps, in milliseconds. */
 const EVERY_MS = 60 * 60_000;
@@ -21,7 +22,7 @@ export class Retention {
 
   start(): void {
     const turn = (): void => {
-      this.sweeping = this.sweep().catch((error: unknown) => console.error('sweeping:', forLog(error)));
+      this.sweeping = this.sweep().catch((error: unknown) => log.error({ err: forLog(error) }, 'sweeping'));
     };
     turn();
     this.timer = setInterval(turn, EVERY_MS);
@@ -34,10 +35,9 @@ export class Retention {
 
   private async sweep(): Promise<void> {
     const folders = await sweepScratch();
-    if (folders > 0) console.log(`Removed ${folders} folders that killed programs have left`);
-    const { documents, sendings } = await sweep(this.db, this.pool, this.limits);
-    if (documents > 0) console.log(`Removed ${documents} documents that nothing referred to`);
-    if (sendings > 0) console.log(`Removed the records of ${sendings} sendings; how much they printed is kept`);
+    const swept = await sweep(this.db, this.pool, this.limits);
     await sweepTasks(this.pool);
+    rollLog();
+    if (folders + swept.files + swept.documents + swept.sendings > 0) log.info({ folders, ...swept }, 'swept');
   }
 }

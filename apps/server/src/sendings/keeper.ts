@@ -6,6 +6,7 @@ import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { changeSending, sendingsIn, goingOn, isOver, putOff, type StoredSending } from './sending-store';
 import type { Presence } from './presence';
+import { log } from '../log';
 
 export interface KeeperOptions {
   readonly db: Database;
@@ -95,8 +96,8 @@ export class Keeper {
   /** A database that is away is told once, not in every round. */
   private sayTrouble(error: unknown): void {
     const isAway = isDatabaseAway(error);
-    if (!isAway) console.error('keeping sendings:', forLog(error));
-    else if (!this.wasAway) console.error('keeping sendings: the database does not answer; it is asked until it does');
+    if (!isAway) log.error({ err: forLog(error) }, 'keeping sendings');
+    else if (!this.wasAway) log.warn('keeping sendings: the database does not answer; it is asked until it does');
     this.wasAway = isAway;
   }
 

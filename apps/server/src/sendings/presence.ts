@@ -1,6 +1,7 @@
 import { randomInt } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { Client } from 'pg';
+import { log } from '../log';
 
 /** The channel on which every server hears of every change; the tables' triggers write "topic key" to it. */
 const CHANNEL = 'foglio_news';
@@ -38,7 +39,7 @@ export class Presence extends EventEmitter<{ news: [Topic, string]; sending: [st
       if (topic === 'sending') this.emit('sending', key);
     });
     client.on('error', (error) => {
-      console.error(`database: ${error.message}`);
+      log.warn(`database: ${error.message}`);
       // One that ends while it is opened is told by what waits for it.
       if (this.client !== client) return;
       this.openAgain();

@@ -21,6 +21,7 @@ import {
   type StoredSending,
 } from './sending-store';
 import { enqueueSending } from './enqueue';
+import { log } from '../log';
 
 /** A printer that is up and cannot take a job now (RFC 8011, appendix B.1.5). */
 const BUSY: readonly number[] = [
@@ -63,7 +64,7 @@ async function sendSending(parts: SendingParts, sending: StoredSending): Promise
     if (error instanceof Canceled) return;
     const isAway = isDatabaseAway(error);
     if (!(error instanceof IppError) && !(error instanceof Problem) && !isAway)
-      console.error(`sending ${id}:`, forLog(error));
+      log.error({ sending: id, err: forLog(error) }, 'sending');
     const reason = isAway ? 'the database did not answer' : (error as Error).message.replace(/\.$/, '');
     if (isUncertain(error)) {
       // The connection broke: the printer alone knows what it got. The keeper asks it.

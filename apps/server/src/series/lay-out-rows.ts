@@ -1,12 +1,13 @@
 import { isLaidOutAs, type Ticket } from '@foglio/core';
 import { and, eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { messageOf } from '../database/query-error';
+import { forLog } from '../database/query-error';
 import { jobs, seriesRows } from '../database/schema';
 import { findFile, layOutFile } from '../files/lay-out';
 import { Problem } from '../http/problem';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { findSeries, inDraft, rowsOf, type StoredRow } from './series-store';
+import { log } from '../log';
 
 /**
  * Lays the files of a series out as their tickets ask, one after the other; until then they wait with what the checks say of
@@ -17,7 +18,8 @@ export async function layOutRows(db: Database, workers: PdfWorkers, seriesId: st
     for (const row of await rowsOf(db, await findSeries(db, seriesId))) await layOutRow(db, workers, seriesId, row);
   } catch (error) {
     // Removed or sent meanwhile, or the server ends: the checks still say how it stands.
-    if (!(error instanceof Problem)) console.error(`series ${seriesId}: ${messageOf(error)}`);
+    if (!(error instanceof Problem))
+      log.error({ series: seriesId, err: forLog(error) }, 'a file of a series could not be laid out');
   }
 }
 
