@@ -82,7 +82,8 @@ for PRINTER in upper-office library box-office; do
   PROFILE=demo/printers/$PRINTER.json
   PRINTER_PORT=$(remembered_port "$NAME/$PRINTER")
   launch "the printer $PRINTER" node --enable-source-maps apps/printer/dist/main.js --profile "$PROFILE" \
-    --folder "$STATE/$NAME/printers/$PRINTER" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}"
+    --folder "$STATE/$NAME/printers/$PRINTER" --port "$PRINTER_PORT" --sheet-ms "${FOGLIO_SHEET_MS:-400}" \
+    --keep-days "${FOGLIO_KEEP_DAYS:-90}"
   PRINTERS+=("$PRINTER" "$PRINTER_PORT" "$PROFILE")
 done
 

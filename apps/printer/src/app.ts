@@ -95,7 +95,7 @@ function servePanel(app: Express, machine: Machine): void {
   app.put('/panel/refeed', express.json(), async (request, response) => {
     const { turned } = request.body as { turned?: unknown };
     if (typeof turned !== 'boolean') return void response.status(400).json({ error: '"turned" must be true or false' });
-    const last = [...machine.jobs.values()].findLast(({ delivered }) => delivered.length > 0);
+    const last = [...machine.jobs.values()].findLast(({ deliveredCount }) => deliveredCount > 0);
     if (!last) return void response.status(404).json({ error: 'nothing has come out yet' });
     await machine.refeed(last, turned);
     response.status(204).end();
@@ -129,9 +129,9 @@ function serveOutput(app: Express, machine: Machine, archive: Archive): void {
   app.get('/panel/jobs/:id', (request, response) => {
     const job = machine.jobs.get(Number(request.params.id));
     if (!job) return void response.status(404).json({ error: 'no such job' });
-    const { id, name, state, reasons, message, documents, sheets, delivered } = job;
+    const { id, name, state, reasons, message, documents, sheets, deliveredCount, delivered } = job;
     const pages = documents.map((document) => document.pages.length);
-    response.json({ id, name, state, reasons, message, pages, sheets, delivered });
+    response.json({ id, name, state, reasons, message, pages, sheets, deliveredCount, delivered });
   });
   app.get('/panel/jobs/:id/documents/:document', async (request, response) => {
     const job = machine.jobs.get(Number(request.params.id));
@@ -142,7 +142,7 @@ function serveOutput(app: Express, machine: Machine, archive: Archive): void {
   // What is on a face of a sheet in the output, as it was printed.
   app.get('/panel/jobs/:id/sheets/:index/:face.png', async (request, response) => {
     const { id, index, face } = request.params;
-    const sheet = machine.jobs.get(Number(id))?.delivered[Number(index) - 1];
+    const sheet = machine.jobs.get(Number(id))?.delivered.find((one) => one.index === Number(index));
     const mark = face === 'upper' || face === 'lower' ? sheet?.[face] : null;
     if (!mark) return void response.status(404).json({ error: 'nothing is printed there' });
     const file = await archive.readDocument(mark.job, mark.document);

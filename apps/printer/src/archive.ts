@@ -43,10 +43,18 @@ export interface PrintJob {
   whole: boolean;
   /** How many sheets the job comes to, once it is whole. */
   sheets: number | null;
+  /** How many have come out. */
+  deliveredCount: number;
+  /** The latest of them: no more than {@link MOST_HELD} are kept for certain. */
   delivered: DeliveredSheet[];
+  /** When it ended, ISO 8601. */
+  endedAt: string | null;
 }
 
-interface StoredJob extends Omit<PrintJob, 'delivered' | 'attributes' | 'documents'> {
+/** Delivered sheets of a job that are kept, in memory and on disk. */
+export const MOST_HELD = 10_000;
+
+interface StoredJob extends Omit<PrintJob, 'delivered' | 'deliveredCount' | 'attributes' | 'documents'> {
   readonly attributes: string;
   readonly documents: readonly { readonly attributes: string; readonly pages: ReceivedDocument['pages'] }[];
 }
@@ -74,7 +82,7 @@ export class Archive {
     await rm(this.folder, { recursive: true, force: true });
   }
 
-  async saveJob({ delivered: _, attributes, documents, ...rest }: PrintJob): Promise<void> {
+  async saveJob({ delivered: _, deliveredCount: __, attributes, documents, ...rest }: PrintJob): Promise<void> {
     const stored: StoredJob = {
       ...rest,
       attributes: packAttributes(attributes),
@@ -99,6 +107,19 @@ export class Archive {
 
   async addSheet(sheet: DeliveredSheet): Promise<void> {
     await this.disk.append(join(this.folder, `job-${sheet.job}.sheets`), JSON.stringify(sheet));
+  }
+
+  /** Only these of the sheets that a job delivered are kept: the latest. */
+  async keepSheets(job: number, sheets: readonly DeliveredSheet[]): Promise<void> {
+    await this.replace(`job-${job}.sheets`, sheets.map((sheet) => `${JSON.stringify(sheet)}\n`).join(''));
+  }
+
+  /** All that is kept of a job. */
+  async forgetJob(job: number): Promise<void> {
+    const its = new RegExp(`^job-${job}(-\\d+)?\\.(json|sheets|pdf)$`);
+    for (const name of (await readdir(this.folder)).filter((one) => its.test(one))) {
+      await rm(join(this.folder, name), { force: true });
+    }
   }
 
   async saveTrays(loaded: Readonly<Record<string, number>>): Promise<void> {
@@ -153,7 +174,14 @@ export class Archive {
       attributes: unpackAttributes(attributes),
       pages,
     }));
-    return { ...stored, attributes: unpackAttributes(stored.attributes), documents, delivered };
+    return {
+      ...stored,
+      endedAt: stored.endedAt ?? null,
+      attributes: unpackAttributes(stored.attributes),
+      documents,
+      delivered,
+      deliveredCount: delivered.at(-1)?.index ?? 0,
+    };
   }
 
   private documentPath(job: number, document: number): string {

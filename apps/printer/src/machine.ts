@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { facingOf, mmToPoints, pointsToMm, readSizeName, type Printer, type Tray } from '@foglio/core';
 import type { Attributes } from '@foglio/ipp';
 import { pageSizes, PdfError } from '@foglio/pdf';
-import type { Archive, DeliveredSheet, PrintJob } from './archive';
+import { MOST_HELD, type Archive, type DeliveredSheet, type PrintJob } from './archive';
 import { isFull } from './disk';
 import { BLANK, printed, putBack, type Mark, type Paper } from './paper';
 import { sheetsOfJob, type SheetToPrint } from './sheet-order';
@@ -119,6 +119,8 @@ export class Machine {
       whole: false,
       sheets: null,
       delivered: [],
+      deliveredCount: 0,
+      endedAt: null,
     };
     this.jobs.set(id, job);
     await this.options.archive.saveJob(job);
@@ -153,7 +155,7 @@ export class Machine {
   /** No further document comes. */
   async closeJob(job: PrintJob): Promise<void> {
     job.whole = true;
-    job.sheets = sheetsOfJob(job.attributes, job.documents).length;
+    job.sheets = sheetsOfJob(job.attributes, job.documents).count;
     if (job.state === 'pending') job.reasons = ['none'];
     await this.options.archive.saveJob(job);
     this.bell.emit('news');
@@ -196,12 +198,36 @@ export class Machine {
     if (!isOver(job) || !job.whole) return false;
     await this.options.archive.forgetSheets(job.id);
     job.delivered = [];
+    job.deliveredCount = 0;
+    job.endedAt = null;
     job.state = 'pending';
     job.reasons = ['none'];
     job.message = null;
     await this.options.archive.saveJob(job);
     this.bell.emit('news');
     return true;
+  }
+
+  /**
+   * Forgets jobs that ended before a moment, with their documents and sheets, but for the latest job: no number is given
+   * twice.
+   *
+   * @returns how many
+   */
+  async forget(before: Date): Promise<number> {
+    const latest = Math.max(...this.jobs.keys());
+    let forgotten = 0;
+    for (const job of [...this.jobs.values()]) {
+      if (!isOver(job) || job.id === latest) continue;
+      // Of one of before nobody wrote down when it ended.
+      if (job.endedAt === null) await this.end(job, job.state, job.reasons[0] ?? 'none', job.message);
+      else if (job.endedAt < before.toISOString()) {
+        this.jobs.delete(job.id);
+        await this.options.archive.forgetJob(job.id);
+        forgotten += 1;
+      }
+    }
+    return forgotten;
   }
 
   /** All that came out and was not taken away yet, the lowest sheet first. */
@@ -278,10 +304,10 @@ export class Machine {
     job.state = 'processing';
     job.reasons = ['job-printing'];
     await this.options.archive.saveJob(job);
-    while (!isOver(job) && job.delivered.length < sheets.length) {
+    while (!isOver(job) && job.deliveredCount < sheets.count) {
       // Switched off while it waits for paper, it has the job still to do.
       this.off.signal.throwIfAborted();
-      const sheet = sheets[job.delivered.length] as SheetToPrint;
+      const sheet = sheets.sheet(job.deliveredCount);
       const tray = await this.paperFor(sheet, job);
       if (!tray) continue;
       await wait(this.options.sheetMs, undefined, { signal: this.off.signal });
@@ -323,7 +349,7 @@ export class Machine {
     const faces = [paper.upper, paper.lower].filter((face) => face !== null).length;
     const kept = [lying.upper, lying.lower].filter((face) => face !== null).length;
     const spoilt = kept < faces + (back === null ? 1 : 2);
-    const index = job.delivered.length + 1;
+    const index = job.deliveredCount + 1;
     const at = new Date().toISOString();
     const delivered = {
       job: job.id,
@@ -343,6 +369,11 @@ export class Machine {
     else this.loaded.set(tray.id, (this.loaded.get(tray.id) as number) - 1);
     await archive.addSheet(delivered);
     job.delivered.push(delivered);
+    job.deliveredCount = index;
+    if (job.delivered.length >= 2 * MOST_HELD) {
+      job.delivered = job.delivered.slice(-MOST_HELD);
+      await archive.keepSheets(job.id, job.delivered);
+    }
     await archive.saveTrays(Object.fromEntries(this.loaded));
   }
 
@@ -355,6 +386,7 @@ export class Machine {
     job.state = state;
     job.reasons = [reason];
     job.message = message;
+    job.endedAt = new Date().toISOString();
     await this.options.archive.saveJob(job);
   }
 

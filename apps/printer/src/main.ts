@@ -6,12 +6,13 @@ import { createApp } from './app';
 import { Archive } from './archive';
 import { Machine } from './machine';
 
-const USAGE = `usage: printer --profile PROFILE.json --folder FOLDER [--port 0] [--sheet-ms 400] [--intake-kb 0]
+const USAGE = `usage: printer --profile PROFILE.json --folder FOLDER [--port 0] [--sheet-ms 400] [--intake-kb 0] [--keep-days 90]
   --profile    what printer to be: a printer profile
   --folder     where jobs, documents and delivered sheets are kept
   --port       loopback port; 0 takes a free one
   --sheet-ms   milliseconds a sheet takes
-  --intake-kb  kilobytes a second at which documents are taken in; 0: as fast as they come`;
+  --intake-kb  kilobytes a second at which documents are taken in; 0: as fast as they come
+  --keep-days  days that a job is kept once it has ended`;
 
 const { values } = parseArgs({
   options: {
@@ -20,6 +21,7 @@ const { values } = parseArgs({
     port: { type: 'string', default: '0' },
     'sheet-ms': { type: 'string', default: '400' },
     'intake-kb': { type: 'string', default: '0' },
+    'keep-days': { type: 'string', default: '90' },
   },
 });
 if (!values.profile || !values.folder) {
@@ -31,6 +33,17 @@ const profile = readPrinter(JSON.parse(readFileSync(values.profile, 'utf8')));
 const intakeKb = Number(values['intake-kb']) || Infinity;
 const machine = new Machine({ profile, archive, sheetMs: Number(values['sheet-ms']), intakeKb });
 await machine.start();
+
+/** Time between two looks for jobs that are kept no longer, in milliseconds. */
+const FORGET_EVERY_MS = 60 * 60_000;
+const forget = async (): Promise<void> => {
+  const before = new Date(Date.now() - Number(values['keep-days']) * 24 * 60 * 60_000);
+  const forgotten = await machine.forget(before);
+  if (forgotten > 0) console.log(`${profile.name} (simulated) forgot ${forgotten} jobs of before`);
+};
+await forget();
+setInterval(() => void forget(), FORGET_EVERY_MS).unref();
+
 const server = createServer(createApp({ machine, archive }));
 // A slow intake is this printer's own doing, so it must not be the reason to break off.
 server.requestTimeout = 0;

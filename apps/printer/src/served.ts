@@ -103,7 +103,7 @@ async function receive(job: PrintJob, document: IncomingDocument, machine: Machi
 }
 
 const describeJob = (job: PrintJob): ServedJob => {
-  const { id, name, user, state, reasons, message, documents, sheets, delivered } = job;
+  const { id, name, user, state, reasons, message, documents, sheets, deliveredCount } = job;
   return {
     id,
     name,
@@ -115,7 +115,7 @@ const describeJob = (job: PrintJob): ServedJob => {
     processingAt: null,
     completedAt: null,
     sheets,
-    sheetsCompleted: delivered.length,
+    sheetsCompleted: deliveredCount,
     impressions: null,
     impressionsCompleted: null,
     documents: documents.length,

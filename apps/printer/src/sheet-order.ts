@@ -34,25 +34,53 @@ export interface SheetToPrint extends PageSetting {
 
 type SheetOfSet = Omit<SheetToPrint, 'set'>;
 
+/** The sheets a job comes to. Each is found when it is its turn: of many copies there are more than can be held. */
+export interface SheetsOfJob {
+  readonly count: number;
+  /** @param index from 0, in the order of printing */
+  readonly sheet: (index: number) => SheetToPrint;
+}
+
 /**
  * The sheets a job's attributes come to, in the order they are printed: page by page, what is said of a document laid over
  * the job's own, `overrides` laid over that (PWG 5100.6), two pages of one setting to a two-sided sheet; then copies, in
  * sets or sheet by sheet. Several documents each begin on a sheet of their own and are gone through for every set, or each
  * is made as often as wanted before the next (RFC 8011, 5.2.4, multiple-document-handling).
  */
-export function sheetsOfJob(attributes: Attributes, documents: readonly ReceivedDocument[]): SheetToPrint[] {
+export function sheetsOfJob(attributes: Attributes, documents: readonly ReceivedDocument[]): SheetsOfJob {
   const copies = firstNumber(attributes, 'copies') ?? 1;
-  const sets = Array.from({ length: copies }, (_, index) => index + 1);
-  const inSets = (sheets: readonly SheetOfSet[]): SheetToPrint[] =>
-    sets.flatMap((set) => sheets.map((sheet) => ({ ...sheet, set })));
   const each = documents.map((document, index) => sheetsOfDocument(attributes, document, index + 1));
   if (firstString(attributes, 'multiple-document-handling') === 'separate-documents-uncollated-copies') {
-    return each.flatMap(inSets);
+    return oneAfterTheOther(each.map((sheets) => inSets(sheets, copies)));
   }
   const oneSet = each.flat();
   return firstString(attributes, 'sheet-collate') === 'uncollated'
-    ? oneSet.flatMap((sheet) => sets.map((set) => ({ ...sheet, set })))
-    : inSets(oneSet);
+    ? sheetBySheet(oneSet, copies)
+    : inSets(oneSet, copies);
+}
+
+const inSets = (sheets: readonly SheetOfSet[], copies: number): SheetsOfJob => ({
+  count: sheets.length * copies,
+  sheet: (index) => ({ ...sheets[index % sheets.length]!, set: Math.floor(index / sheets.length) + 1 }),
+});
+
+const sheetBySheet = (sheets: readonly SheetOfSet[], copies: number): SheetsOfJob => ({
+  count: sheets.length * copies,
+  sheet: (index) => ({ ...sheets[Math.floor(index / copies)]!, set: (index % copies) + 1 }),
+});
+
+function oneAfterTheOther(parts: readonly SheetsOfJob[]): SheetsOfJob {
+  return {
+    count: parts.reduce((sum, { count }) => sum + count, 0),
+    sheet: (index) => {
+      let rest = index;
+      for (const part of parts) {
+        if (rest < part.count) return part.sheet(rest);
+        rest -= part.count;
+      }
+      throw new RangeError(`there is no sheet ${index}`);
+    },
+  };
 }
 
 function sheetsOfDocument(job: Attributes, document: ReceivedDocument, number: number): SheetOfSet[] {

@@ -1,4 +1,4 @@
-import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { appendFileSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { collection, integer, keyword } from '@foglio/ipp';
@@ -23,6 +23,8 @@ const job = (id: number): PrintJob => ({
   whole: true,
   sheets: 4,
   delivered: [],
+  deliveredCount: 0,
+  endedAt: null,
 });
 
 const sheet = (id: number, index: number): DeliveredSheet => ({
@@ -52,7 +54,7 @@ test('what was kept is there for the next printer of that folder, jobs in order,
   const after = new Archive(folder);
   const jobs = await after.open();
   expect(jobs.map(({ id }) => id)).toEqual([9, 10]);
-  expect(jobs[0]).toEqual({ ...job(9), delivered: [sheet(9, 1), sheet(9, 2)] });
+  expect(jobs[0]).toEqual({ ...job(9), delivered: [sheet(9, 1), sheet(9, 2)], deliveredCount: 2 });
   expect(await after.readTrays()).toEqual({ 'tray-1': 7 });
   expect([...(await after.readDocument(9, 1))]).toEqual([1, 2, 3]);
 });
@@ -75,4 +77,27 @@ test('what is kept by several at once is kept whole, and the last word counts', 
   await archive.open();
   await Promise.all(Array.from({ length: 30 }, (_, sheets) => archive.saveTrays({ 'tray-1': sheets })));
   expect(await new Archive(folder).readTrays()).toEqual({ 'tray-1': 29 });
+});
+
+test('of very many sheets the latest are kept, and how many there were', async () => {
+  const archive = new Archive(folder);
+  await archive.open();
+  await archive.saveJob(job(1));
+  for (const index of [1, 2, 3]) await archive.addSheet(sheet(1, index));
+  await archive.keepSheets(1, [sheet(1, 3)]);
+  await archive.addSheet(sheet(1, 4));
+  const [kept] = await archive.open();
+  expect([kept?.deliveredCount, kept?.delivered]).toEqual([4, [sheet(1, 3), sheet(1, 4)]]);
+});
+
+test('of a job that is forgotten nothing is left, and of no other anything is lost', async () => {
+  const archive = new Archive(folder);
+  await archive.open();
+  for (const id of [1, 11]) {
+    await archive.saveJob(job(id));
+    await archive.saveDocument(id, 1, new Uint8Array([id]));
+    await archive.addSheet(sheet(id, 1));
+  }
+  await archive.forgetJob(1);
+  expect(readdirSync(folder).sort()).toEqual(['job-11-1.pdf', 'job-11.json', 'job-11.sheets']);
 });

@@ -386,3 +386,15 @@ describe('answers', () => {
     expect(await (await fetch(printer.panel)).json()).toMatchObject({ name: 'Test office', stop: null });
   });
 });
+
+test('jobs of before are forgotten, but for the latest: no number is given twice', async () => {
+  const PLAIN = { tray: 'tray-1', sides: 'two-sided' };
+  const jobs = [await send(PLAIN), await send(PLAIN), await send(PLAIN)];
+  for (const job of jobs) await until(job, 'completed');
+  expect(await printer.machine.forget(new Date(0))).toBe(0);
+  expect(await printer.machine.forget(new Date(Date.now() + 60_000))).toBe(2);
+  expect([...printer.machine.jobs.keys()]).toEqual([jobs[2]]);
+  await printer.stop();
+  printer = await switchOn();
+  expect(await send(PLAIN)).toBe(jobs[2]! + 1);
+});
