@@ -1,43 +1,13 @@
-import { execFile, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { promisify } from 'node:util';
 import { contentBomb, manyObjects, objectBomb } from '../packages/pdf/test/hostile-pdf';
 import { expect, ROOT, test, type World } from '../tests/e2e/world';
 import { median, report } from './figures';
+import { upload } from './upload';
 
 /** The server and the files it is given: how soon it knows them, and whether it answers meanwhile. */
-
-/** What became of an upload. */
-interface Upload {
-  readonly status: number;
-  /** Where it was taken. */
-  readonly id?: string;
-  readonly pages?: object[];
-  /** From the request to the whole answer. */
-  readonly milliseconds: number;
-}
-
-/**
- * Uploads a file from another process: sending is work too, and would hold up the very requests that are timed here. It has
- * asked for something before, as every page has that uploads: its first request takes a tenth of a second to make itself.
- */
-async function upload(world: World, file: string): Promise<Upload> {
-  const script = `
-    const [file, url] = process.argv.slice(1);
-    const body = require('node:fs').readFileSync(file);
-    (async () => {
-      await (await fetch(new URL('/api/printers', url))).json();
-      const start = performance.now();
-      const answer = await fetch(url, { method: 'POST', body });
-      const said = await answer.json();
-      console.log(JSON.stringify({ ...said, status: answer.status, milliseconds: performance.now() - start }));
-    })();`;
-  const url = `${world.base}/api/files?name=x.pdf`;
-  const { stdout } = await promisify(execFile)(process.execPath, ['-e', script, file, url], { maxBuffer: 1 << 28 });
-  return JSON.parse(stdout) as Upload;
-}
 
 /** An office's server has been up for a while: its next worker is ready. */
 const settle = (): Promise<void> => wait(4_000);

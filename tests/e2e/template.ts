@@ -28,7 +28,12 @@ export default async function makeTemplate(): Promise<void> {
   if (known.rows[0]?.note === made) return;
   await query(server, `drop database if exists ${TEMPLATE} with (force)`);
   await query(server, `create database ${TEMPLATE}`);
-  const env = { DATABASE_URL: databaseAt(server, TEMPLATE), PORT: '0', FOGLIO_PRINTERS: '[]' };
+  const env = {
+    DATABASE_URL: databaseAt(server, TEMPLATE),
+    PORT: '0',
+    FOGLIO_PRINTERS: '[]',
+    FOGLIO_LOG_LEVEL: 'error',
+  };
   const [program, base] = await launch('apps/server', [], env, /http:\S+/);
   try {
     for (const path of documents()) {

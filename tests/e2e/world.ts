@@ -101,7 +101,7 @@ async function pristine(): Promise<{ documents: string; setups: string }> {
 export class World {
   private readonly folder = mkdtempSync(join(tmpdir(), 'foglio-world-'));
   private readonly name = `e2e_${randomBytes(6).toString('hex')}`;
-  private readonly database: string;
+  readonly database: string;
   private options: PrinterOptions = {};
   private server: ChildProcess | null = null;
   private readonly printers = new Map<string, { child: ChildProcess; uri: string }>();
@@ -191,7 +191,8 @@ export class World {
     this.printers.set(id, { child, uri });
   }
 
-  async startServer(): Promise<void> {
+  /** @param more of the environment */
+  async startServer(more: Readonly<Record<string, string>> = {}): Promise<void> {
     const printers = this.listed().map(([id, uri]) => {
       const profile = profilePath(id === FIRST ? (this.options.as ?? FIRST) : id);
       return { id, uri, panel: panelAt(uri), profile };
@@ -203,6 +204,7 @@ export class World {
       FOGLIO_LOG: join(this.folder, 'server.log'),
       FOGLIO_IPP_PORT: this.ippPort,
       FOGLIO_PRINTERS: JSON.stringify(printers),
+      ...more,
     };
     [this.server, this.base] = await launch('apps/server', [], env, /http:\S+/);
     const [desk] = await this.api<{ address: string }[]>('/queues');
@@ -217,6 +219,10 @@ export class World {
   /** Of the server's process, for what is measured of it. */
   get serverPid(): number {
     return this.server!.pid!;
+  }
+
+  get printerPid(): number {
+    return this.printers.get(FIRST)!.child.pid!;
   }
 
   get printerUri(): string {

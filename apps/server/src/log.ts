@@ -6,6 +6,9 @@ const file = process.env['FOGLIO_LOG'];
 
 const target = destination({ dest: file ?? 2, sync: true, mkdir: true });
 
+// Where there is no room for it, work goes on without it.
+target.on('error', () => undefined);
+
 /** A log of more than this is put aside, in bytes; the one that was put aside before goes. */
 const LARGEST = 20 * 1024 * 1024;
 

@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { prepareToRead } from '@foglio/core/validate';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { Announcement } from './incoming/announcement';
@@ -61,7 +62,10 @@ server.on('error', (error) => {
   console.error(`The server cannot listen: ${error.message}`);
   process.exit(1);
 });
-server.listen(config.port, '127.0.0.1', () => console.log(`Foglio is at http://127.0.0.1:${port()}`));
+server.listen(config.port, '127.0.0.1', () => {
+  console.log(`Foglio is at http://127.0.0.1:${port()}`);
+  setImmediate(prepareToRead);
+});
 
 const page = (): string => `http://127.0.0.1:${port()}/print-from-programs`;
 const ippServer = createIppServer({ db, workers, uploadLimit, page }, webFolder);

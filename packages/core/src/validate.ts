@@ -32,6 +32,12 @@ const formValidator = compiled<Form>(form.schema);
 const printerValidator = compiled<Printer>(printerSchema);
 const planValidator = compiled<Plan>(planSchema);
 
+/** Compiles what is asked for first, which takes a tenth of a second, before anybody waits for it. */
+export function prepareToRead(): void {
+  ticketValidator();
+  formValidator();
+}
+
 /**
  * A ticket read from data of any origin, every default filled in; the data itself (JSON) is left as it was.
  *

@@ -24,16 +24,17 @@ const LEFT_FOR_MS = 60 * 60_000;
 /**
  * Removes the folders of processes that were killed: documents lie in them.
  *
+ * @param leftForMs younger ones stay
  * @returns how many
  */
-export async function sweepScratch(folder = tmpdir()): Promise<number> {
+export async function sweepScratch(folder = tmpdir(), leftForMs = LEFT_FOR_MS): Promise<number> {
   let swept = 0;
   for (const name of await readdir(folder)) {
     const [, pid, ticks] = NAME.exec(name) ?? [];
     if (pid === undefined || begun(Number(pid)) === ticks) continue;
     const path = join(folder, name);
     try {
-      if (Date.now() - (await stat(path)).mtimeMs < LEFT_FOR_MS) continue;
+      if (Date.now() - (await stat(path)).mtimeMs < leftForMs) continue;
       await rm(path, { recursive: true, force: true });
       swept += 1;
     } catch {

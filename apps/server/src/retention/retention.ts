@@ -1,3 +1,4 @@
+import { tmpdir } from 'node:os';
 import { sweepScratch } from '@foglio/pdf';
 import type { Pool } from 'pg';
 import type { Database } from '../database/connection';
@@ -6,8 +7,10 @@ import { sweep, type SweepLimits } from './sweep';
 import { sweepTasks } from './tasks';
 import { log, rollLog } from '../log';
 
-/** Time between two sweeps, in milliseconds. */
-const EVERY_MS = 60 * 60_000;
+const HOUR_MS = 60 * 60_000;
+
+/** Time between two sweeps. */
+const EVERY_MS = HOUR_MS;
 
 /** Removes what nobody needs any more, at the start and every hour. */
 export class Retention {
@@ -34,7 +37,7 @@ export class Retention {
   }
 
   private async sweep(): Promise<void> {
-    const folders = await sweepScratch();
+    const folders = await sweepScratch(tmpdir(), Math.min(1, this.limits.graceHours) * HOUR_MS);
     const swept = await sweep(this.db, this.pool, this.limits);
     await sweepTasks(this.pool);
     rollLog();
