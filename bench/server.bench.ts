@@ -103,8 +103,15 @@ for (const [what, make] of [
     writeFileSync(file, make());
     await get(world, '/jobs');
     await wait(4_000);
-    const { status } = await held(world, `taking in ${what}`, () => upload(world, file));
+    const { status, id } = await held(world, `taking in ${what}`, () => upload(world, file));
     expect([201, 422]).toContain(status);
+    if (status !== 201) return;
+    await held(world, '  all that is known of its pages', async () =>
+      (await get(world, `/files/${id}/facts?from=0`)).text(),
+    );
+    const job = await world.api<{ id: string }>('/jobs', { ticket: { version: 1, documents: [{ file: id }] } });
+    await held(world, '  a job of it', async () => (await get(world, `/jobs/${job.id}`)).text());
+    await held(world, '  its list of sheets', async () => (await get(world, `/jobs/${job.id}/sheets.csv`)).text());
   });
 }
 

@@ -8,6 +8,7 @@ import { contents, files } from '../src/database/schema';
 import { readContentDetails, type DetailsWorkers } from '../src/files/details-reader';
 import { enqueueReading } from '../src/files/reading-queue';
 import { log } from '../src/log';
+import { LookedAt } from '../src/files/looked-at';
 import { Intake } from '../src/pdf/intake';
 import { Stopped, WorkersClosed } from '../src/pdf/pdf-workers';
 import { startServer, store, type RunningServer } from './running-server';
@@ -78,6 +79,7 @@ test('the first pages are known before the last are read', async () => {
   // A reader that looks at the next page only when the one before is known.
   const slow: DetailsWorkers = {
     intake: new Intake(),
+    lookedAt: new LookedAt(),
     readDetails: async (_file, pages, { page }) => {
       for (const number of pages) {
         page(number, { color: false, looksGray: false, smallestText: number, content: null });
@@ -195,6 +197,7 @@ test('one that is ended with the server goes on where it stood', async () => {
   const { id } = await stored('ended');
   const ended: DetailsWorkers = {
     intake: new Intake(),
+    lookedAt: new LookedAt(),
     readDetails: async (file, pages, hear) => {
       await server.workers.readDetails(file, pages.slice(0, 3), hear);
       throw new WorkersClosed('the server is being stopped');
@@ -222,7 +225,7 @@ describe('a long document', () => {
 
   /** Workers that read what is let go on, and note the slices they were given. */
   function workers() {
-    const intake = new Intake();
+    const [intake, lookedAt] = [new Intake(), new LookedAt()];
     const slices: { first: number; pages: number; isStopped: boolean }[] = [];
     const waiting: (() => void)[] = [];
     const readDetails: DetailsWorkers['readDetails'] = async (_file, pages, { page }, { signal } = {}) => {
@@ -239,7 +242,7 @@ describe('a long document', () => {
       });
       for (const one of pages.slice(1)) page(one, found);
     };
-    return { intake, slices, readDetails, goOn: () => waiting.splice(0).forEach((resolve) => resolve()) };
+    return { intake, lookedAt, slices, readDetails, goOn: () => waiting.splice(0).forEach((resolve) => resolve()) };
   }
 
   /** Goes on as soon as so many slices were begun. */
@@ -285,11 +288,56 @@ describe('a long document', () => {
     taking.end();
     const next = readContentDetails(server.db, id, two);
     await begun(two, 4);
-    expect(two.slices.slice(2).map(({ first }) => first)).toEqual([2, 502]);
+    // Of the second slice the first page is known.
+    expect(two.slices.slice(2).map(({ first }) => first)).toEqual([2, 503]);
     const again = two.intake.begin();
     again.grows();
     await next;
     again.end();
+  });
+
+  test('is read where somebody looks at it, at once; then it goes on, and no page is read twice', async () => {
+    const id = await long('looked at');
+    const two = workers();
+    const reading = readContentDetails(server.db, id, two);
+    await begun(two, 2);
+    two.lookedAt.look(id, 2_500);
+    await begun(two, 3);
+    // Of two that were equally far from being done the first made way.
+    expect(two.slices.map(({ first, isStopped }) => [first, isStopped])).toEqual([
+      [1, true],
+      [501, false],
+      [2_498, false],
+    ]);
+    // What is being read already need not be looked for, nor what is known.
+    two.lookedAt.look(id, 2_510);
+    two.lookedAt.look(id, 1);
+    two.lookedAt.look('another', 9);
+    expect(two.slices).toHaveLength(3);
+    two.goOn();
+    await begun(two, 5);
+    expect(two.slices.slice(3).map(({ first, pages }) => [first, pages])).toEqual([
+      [2, 499],
+      [1_001, 500],
+    ]);
+    for (let slices = 6; (await Promise.race([reading, Promise.resolve(null)])) === null; slices += 1) {
+      two.goOn();
+      await wait(5);
+    }
+    const known = (await kept(id))!;
+    expect(known.detailsRead).toBe(2_000);
+    // Known ahead, they are passed over when it is their turn.
+    expect(known.pages.slice(2_497, 2_540).every(({ color }) => color === false)).toBe(true);
+    const next = workers();
+    const after = readContentDetails(server.db, id, next);
+    await begun(next, 2);
+    next.goOn();
+    expect(await after).toBe(0);
+    expect(next.slices.map(({ first, pages }) => [first, pages])).toEqual([
+      [2_001, 500],
+      [2_544, 57],
+    ]);
+    expect((await kept(id))!.detailsRead).toBe(MANY);
   });
 
   test('is given up as a whole where a slice takes too much, and what was found of it stays', async () => {
@@ -356,6 +404,22 @@ test.each([
   expect(detailsRead).toBe(PAGES);
   expect(outline).not.toBeNull();
   expect(pages.at(-1)).not.toHaveProperty('color');
+});
+
+test('whoever looks at a page is told what is known about it, ahead of those before', async () => {
+  const { id, pages } = await stored('told ahead');
+  await server.db.insert(files).values({ id, contentId: id, name: 'ahead.pdf' });
+  const known = pages.map((page, index) => (index === 9 ? { ...page, smallestText: 5 } : page));
+  await server.db.update(contents).set({ pages: known, outline: [], detailsRead: 3 }).where(eq(contents.id, id));
+  const looked = jest.spyOn(server.workers.lookedAt, 'look');
+  const ask = async (look: number) =>
+    (await api().get(`/api/files/${id}/facts`).query({ from: 3, look })).body as object;
+  expect(await ask(10)).toMatchObject({ read: 3, pages: [], ahead: { from: 8, pages: known.slice(7) } });
+  expect(looked.mock.calls).toEqual([[id, 10]]);
+  // What is known anyway, and pages that are not there, are nothing to look for.
+  expect(await ask(99)).not.toHaveProperty('ahead');
+  expect(await ask(1)).toMatchObject({ ahead: { from: 4 } });
+  looked.mockRestore();
 });
 
 test.each([['-1'], ['1.5'], ['x']])('facts from %s are refused', async (from) => {

@@ -157,7 +157,10 @@ export const formOfFile = {
 
 export const knownPages = {
   type: 'object',
-  properties: { from: { type: 'integer', minimum: 0, description: 'How many pages are known already.' } },
+  properties: {
+    from: { type: 'integer', minimum: 0, description: 'How many pages are known already.' },
+    look: { type: 'integer', minimum: 1, description: 'A page that is looked at just now: it is read before others.' },
+  },
 } as const;
 
 /** A page of the list of jobs. */

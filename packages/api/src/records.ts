@@ -54,13 +54,19 @@ export const fileBrief = record('File in brief', {
   pages: { ...count, description: 'How many it has.' },
 });
 
+const pagesAhead = record(
+  'Pages ahead',
+  { from: { ...count, description: 'The first of them, counted from 1.' }, pages: fileFields.pages },
+  { description: 'The pages about the one that is looked at, as far as they are known.' },
+);
+
 export const factsRecord = record(
   'New facts',
   { read: count, pages: fileFields.pages },
   {
     description:
       'What became known of pages since they were last asked for; from 0, once the outline is known, all pages with their labels.',
-    optional: later,
+    optional: { ...later, ahead: pagesAhead },
   },
 );
 

@@ -36,6 +36,7 @@ export class DetailsEntry {
     this.pages = [...content.pages];
     this.outline = content.outline;
     this.read = content.detailsRead;
+    this.goOn();
     const every = Math.max(ENTER_MS, ENTER_EACH_PAGE_MS * content.pages.length);
     this.timer = setInterval(() => {
       this.entering = this.entering.then(() => this.enter()).catch(complain);
@@ -46,7 +47,19 @@ export class DetailsEntry {
     this.pages[page - 1] = { ...(this.pages[page - 1] as PageFacts), ...details };
     this.found[page] = details;
     this.ahead.add(page);
-    while (this.ahead.delete(this.read + 1)) this.read += 1;
+    this.goOn();
+  }
+
+  /** Whether all is known of a page, also of one that was looked at before its turn. */
+  isKnown(page: number): boolean {
+    const facts = this.pages[page - 1];
+    return (
+      page <= this.read || this.ahead.has(page) || facts?.smallestText !== undefined || facts?.content !== undefined
+    );
+  }
+
+  private goOn(): void {
+    while (this.read < this.pages.length && this.isKnown(this.read + 1)) this.read += 1;
   }
 
   /** Labels and outline. */

@@ -7,6 +7,7 @@ import { contents } from '../database/schema';
 import { Stopped, WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
 import { fileContent, type StoredContent } from './content-store';
 import { DetailsEntry } from './details-entry';
+import { pagesAbout } from './looked-at';
 import { log } from '../log';
 
 /** A document with no more pages than this is read before longer ones, and beside whatever is being done. */
@@ -19,7 +20,7 @@ const SLICE_PAGES = 500;
 const TURN_PAGES = 2_000;
 
 /** What reads the details of pages. */
-export type DetailsWorkers = Pick<PdfWorkers, 'readDetails' | 'intake'>;
+export type DetailsWorkers = Pick<PdfWorkers, 'readDetails' | 'intake' | 'lookedAt'>;
 
 /**
  * Reads what of a document is not known yet, labels and outline before the details of pages in their order, and enters it
@@ -62,11 +63,19 @@ export async function readContentDetails(
 /** Pages of a slice that are still to be read. */
 type Slice = readonly number[];
 
+/** A slice that is being read. */
+interface Reading {
+  readonly left: Set<number>;
+  readonly giveUp: () => void;
+}
+
 /** One turn of reading a document. */
 class Turn {
-  private readonly slices: Slice[] = [];
-  /** Ends the readings under way. */
-  private readonly over = new AbortController();
+  private slices: Slice[] = [];
+  private readonly readings = new Set<Reading>();
+  /** What somebody looks at and nobody has begun to read. */
+  private lookedAt: Slice = [];
+  private isOver = false;
 
   constructor(
     private readonly workers: DetailsWorkers,
@@ -77,44 +86,64 @@ class Turn {
 
   /** @throws PdfError, WorkersClosed like reading details, once all of it has ended */
   async read(content: StoredContent, isLong: boolean): Promise<void> {
-    const pages = content.pages
-      .map((_, index) => index + 1)
-      .slice(content.detailsRead, content.detailsRead + TURN_PAGES);
+    const all = content.pages.map((_, index) => index + 1).filter((page) => !this.entry.isKnown(page));
+    const pages = all.slice(0, TURN_PAGES);
     for (let from = 0; from < pages.length; from += SLICE_PAGES)
       this.slices.push(pages.slice(from, from + SLICE_PAGES));
-    const { intake } = this.workers;
+    const { intake, lookedAt } = this.workers;
+    const off = lookedAt.on(content.id, (page) => this.look(page, pagesAbout(page, content.pages.length)));
     // What a person waits for needs the memory, and at its beginning one core.
     const lanes = [this.lane(() => isLong && intake.isGrowing), ...(isLong ? [this.lane(() => intake.isTaking)] : [])];
     const ended = await Promise.allSettled(lanes);
+    off();
     const failed = ended.find(({ status }) => status === 'rejected');
     if (failed) throw (failed as PromiseRejectedResult).reason;
+  }
+
+  /** What is looked at is read next: by whoever was to read it later, or by the one that is farthest from being done. */
+  private look(page: number, about: Slice): void {
+    if (this.entry.isKnown(page)) return;
+    const later = [...this.readings].find(({ left }) => left.has(page));
+    // It is read in a moment anyway.
+    if (later && [...later.left].indexOf(page) < about.length) return;
+    this.lookedAt = about.filter((one) => !this.entry.isKnown(one));
+    (later ?? [...this.readings].toSorted((one, other) => other.left.size - one.left.size)[0])?.giveUp();
   }
 
   /** Reads slice after slice in a process each, as long as nothing is in its way. */
   private async lane(isInTheWay: () => boolean): Promise<void> {
     for (let slice = this.next(isInTheWay); slice; slice = this.next(isInTheWay)) {
       const given = new AbortController();
-      const giveUp = (): void => given.abort();
-      const off = this.workers.intake.on(() => isInTheWay() && giveUp());
-      this.over.signal.addEventListener('abort', giveUp);
-      const left = new Set(slice);
+      const reading = { left: new Set(slice), giveUp: () => given.abort() };
+      const off = this.workers.intake.on(() => isInTheWay() && reading.giveUp());
+      this.readings.add(reading);
       try {
-        await this.readSlice(slice, left, given.signal);
+        await this.readSlice(slice, reading.left, given.signal);
       } catch (error) {
         if (!(error instanceof Stopped)) {
-          this.over.abort();
+          this.isOver = true;
+          for (const other of this.readings) other.giveUp();
           throw error;
         }
-        if (left.size > 0) this.slices.unshift([...left]);
+        this.slices.unshift([...reading.left]);
       } finally {
         off();
-        this.over.signal.removeEventListener('abort', giveUp);
+        this.readings.delete(reading);
       }
     }
   }
 
   private next(isInTheWay: () => boolean): Slice | undefined {
-    return this.over.signal.aborted || isInTheWay() ? undefined : this.slices.shift();
+    if (this.isOver || isInTheWay()) return undefined;
+    const begun = new Set([...this.readings].flatMap(({ left }) => [...left]));
+    const looked = this.lookedAt.filter((page) => !begun.has(page) && !this.entry.isKnown(page));
+    this.lookedAt = [];
+    if (looked.length > 0) {
+      this.slices = this.slices.map((slice) => slice.filter((page) => !looked.includes(page)));
+      return looked;
+    }
+    this.slices = this.slices.filter(({ length }) => length > 0);
+    return this.slices.shift();
   }
 
   private readSlice(slice: Slice, left: Set<number>, signal: AbortSignal): Promise<void> {

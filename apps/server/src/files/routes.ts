@@ -11,7 +11,8 @@ import { diskFull } from '../http/disk-full';
 import { Problem } from '../http/problem';
 import { sayTicketErrors, shownName } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
-import { stopGrowing, streamContent } from './content-store';
+import { stopGrowing, streamContent, type StoredContent } from './content-store';
+import { pagesAbout } from './looked-at';
 import { findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
 import { receive } from './receive';
 import { requireRoom } from './room';
@@ -51,12 +52,13 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
     return fileAnswer(await findFile(db, params.id));
   },
   // At the first time, labels of all pages and the outline too.
-  newFacts: async ({ params, query: { from = 0 } }) => {
+  newFacts: async ({ params, query: { from = 0, look } }) => {
     const { content } = await findFile(db, params.id);
     const { detailsRead, pages, outline } = content;
     const first = from === 0 && outline !== null;
     const told = pages.slice(from, first ? pages.length : detailsRead);
-    return { read: detailsRead, pages: told, ...(first ? { outline } : {}) };
+    const seen = look === undefined ? {} : lookedAt(workers, content, look);
+    return { read: detailsRead, pages: told, ...(first ? { outline } : {}), ...seen };
   },
   fileContent: async ({ params, response }) => {
     const { content } = await findFile(db, params.id);
@@ -65,6 +67,14 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
     await pipeline(Readable.from(streamContent(db, content.id)), response);
   },
 });
+
+/** What is known by now about a page that is looked at, ahead of those before it; what is not is read next. */
+function lookedAt({ lookedAt: looked }: PdfWorkers, { id, pages, detailsRead }: StoredContent, page: number) {
+  const about = pagesAbout(page, pages.length).filter((one) => one > detailsRead);
+  if (about.length === 0) return {};
+  looked.look(id, page);
+  return { ahead: { from: about[0]!, pages: about.map((one) => pages[one - 1]!) } };
+}
 
 const fileAnswer = ({ file: { id, name, laid }, content }: FoundFile) => {
   const { sha256, bytes, pages, outline, about, remarks, detailsRead } = content;

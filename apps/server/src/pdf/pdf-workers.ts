@@ -13,6 +13,7 @@ import {
   type TakenIn,
 } from '@foglio/pdf';
 import type { Planning, SentDocument } from '../plans/planning';
+import { LookedAt } from '../files/looked-at';
 import { BrowserKeeper, type BrowserReport } from './browser-keeper';
 import { Intake } from './intake';
 import { memoryOf } from './process-memory';
@@ -174,6 +175,9 @@ export class PdfWorkers {
 
   /** What is being taken in. */
   readonly intake = new Intake();
+
+  /** What is being looked at. */
+  readonly lookedAt = new LookedAt();
 
   /** Starts the worker for the next piece of work. */
   warmUp(): void {

@@ -122,7 +122,9 @@ export class Api {
   readonly filesNamed = (name: string) => this.ask('filesNamed', { query: { name } });
 
   /** Facts of the pages after so many that are known. */
-  readonly facts = (id: string, from: number) => this.ask('newFacts', { params: { id }, query: { from } });
+  /** @param look a page that is looked at, and not known yet */
+  readonly facts = (id: string, from: number, look?: number) =>
+    this.ask('newFacts', { params: { id }, query: { from, ...(look === undefined ? {} : { look }) } });
 
   readonly jobs = (which: QueryOf<(typeof OPERATIONS)['jobs']>) => this.ask('jobs', { query: which });
 

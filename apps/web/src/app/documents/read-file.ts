@@ -10,9 +10,16 @@ export interface ReadFile {
 }
 
 /** A file with what became known of it since. */
-export const withFacts = <T extends ReadFile>(file: T, { read, pages, outline }: FactsRecord): T => ({
-  ...file,
-  read,
-  ...(outline ? { outline } : {}),
-  pages: file.pages.toSpliced(file.read, pages.length, ...pages),
-});
+export function withFacts<T extends ReadFile>(file: T, { read, pages, outline, ahead }: FactsRecord): T {
+  const known = file.pages.toSpliced(file.read, pages.length, ...pages);
+  return {
+    ...file,
+    read,
+    ...(outline ? { outline } : {}),
+    pages: ahead ? known.toSpliced(ahead.from - 1, ahead.pages.length, ...ahead.pages) : known,
+  };
+}
+
+/** Whether what is on a page has been found out. */
+export const isPageKnown = ({ smallestText, content }: PageFacts): boolean =>
+  smallestText !== undefined || content !== undefined;

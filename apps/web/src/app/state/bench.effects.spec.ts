@@ -185,9 +185,9 @@ describe('what is on the pages is asked for as it becomes known', () => {
     const whole = { ...job, documents: [unread] };
     const bench = storeOf(BenchActions.loaded({ job: whole, printer: upper, setups: [] }));
     const heardOf = newsOf();
-    const asked: { from: number; answer: Subject<FactsRecord> }[] = [];
-    const facts = (_file: string, from: number) => {
-      asked.push({ from, answer: new Subject() });
+    const asked: { from: number; look: number | undefined; answer: Subject<FactsRecord> }[] = [];
+    const facts = (_file: string, from: number, look?: number) => {
+      asked.push({ from, look, answer: new Subject() });
       return asked.at(-1)!.answer;
     };
     followReading(bench.store, { facts } as unknown as Api, heardOf.news).subscribe(bench.dispatch);
@@ -212,6 +212,28 @@ describe('what is on the pages is asked for as it becomes known', () => {
     expect([asked.map(({ from }) => from), read()]).toEqual([[0, 1, 2], 3]);
     news.next(told);
     expect(asked).toHaveLength(3);
+  });
+
+  test('the page that is looked at is asked for before those before it, as soon as it is, and once', () => {
+    const known = { ...page, smallestText: 9 };
+    const { dispatch, now, asked, told: news } = reading();
+    const answer = (at: number, facts: Partial<FactsRecord>): void => {
+      asked[at]!.answer.next({ read: 0, pages: [], ...facts });
+      asked[at]!.answer.complete();
+    };
+    const looks = () => asked.map(({ look }) => look);
+    answer(0, { outline: [] });
+    dispatch(planOf(now()));
+    dispatch(BenchActions.sheetChosen({ sheet: 3, extend: false }));
+    // Another sheet is shown while the answer is on its way: it is asked for after it.
+    expect(looks()).toEqual([undefined, 1]);
+    answer(1, {});
+    expect(looks()).toEqual([undefined, 1, 3]);
+    answer(2, { ahead: { from: 3, pages: [known] } });
+    expect(now().documents[0]!.pages).toEqual([page, page, known]);
+    // Known by now, only the rest is asked for.
+    news.next(told);
+    expect(looks().slice(3).at(-1)).toBeUndefined();
   });
 
   test('an answer that was lost is asked for again', () => {

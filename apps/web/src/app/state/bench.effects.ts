@@ -5,6 +5,7 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import {
   catchError,
+  combineLatest,
   concat,
   concatMap,
   defer,
@@ -19,6 +20,7 @@ import {
   merge,
   of,
   retry,
+  skip,
   switchMap,
   take,
   tap,
@@ -26,6 +28,7 @@ import {
   timer,
   withLatestFrom,
 } from 'rxjs';
+import { isPageKnown } from '../documents/read-file';
 import { Api, cautionsIn, isPassing, problemCode, sayError } from '../api/api';
 import { Outbox } from '../api/outbox';
 import { titleOf } from '../documents/job-title';
@@ -96,9 +99,16 @@ export const hearOfJob = createEffect(
 /** What is on the pages becomes known little by little after an upload: what is new is asked for until it is whole. */
 export const followReading = createEffect(
   (store = inject(Store), api = inject(Api), news = inject(News)) => {
-    const unread = store
-      .select(benchFeature.selectDocuments)
-      .pipe(map((documents) => documents.find(({ read, pages }) => read < pages.length)));
+    const lookedAt = store
+      .select(benchFeature.selectLookedAt)
+      .pipe(distinctUntilChanged((a, b) => a?.file === b?.file && a?.page === b?.page));
+    // One that is looked at before others.
+    const unread = combineLatest([store.select(benchFeature.selectDocuments), lookedAt]).pipe(
+      map(([documents, looked]) => {
+        const those = documents.filter(({ read, pages }) => read < pages.length);
+        return those.find(({ id }) => id === looked?.file) ?? those[0];
+      }),
+    );
     return unread.pipe(
       distinctUntilChanged((a, b) => a?.id === b?.id),
       switchMap((document) => {
@@ -106,13 +116,28 @@ export const followReading = createEffect(
         const { id: file, sha256 } = document;
         const told = news.of('file').pipe(filter(({ id }) => id === sha256));
         const ask = () =>
-          unread.pipe(
+          combineLatest([unread, lookedAt]).pipe(
             take(1),
-            filter((now) => now?.id === file),
-            switchMap((now) => api.facts(file, now!.read).pipe(map((facts) => ({ now: now!, facts })))),
+            filter(([now]) => now?.id === file),
+            switchMap(([now, looked]) => {
+              const page = looked?.file === file ? looked.page : undefined;
+              return api.facts(file, now!.read, page).pipe(map((facts) => ({ now: now!, facts })));
+            }),
           );
-        return keepAsking(news.asking(told), ask).pipe(
-          filter(({ now, facts }) => facts.read > now.read || (facts.outline !== undefined && !now.outline)),
+        const looking = lookedAt.pipe(
+          skip(1),
+          filter((looked) => looked?.file === file),
+        );
+        return keepAsking(merge(news.asking(told), looking), ask).pipe(
+          filter(
+            ({ now, facts: { read, outline, ahead } }) =>
+              read > now.read ||
+              (outline !== undefined && !now.outline) ||
+              (ahead !== undefined &&
+                ahead.pages.some(
+                  (page, index) => isPageKnown(page) && !isPageKnown(now.pages[ahead.from - 1 + index]!),
+                )),
+          ),
           map(({ now, facts }) => BenchActions.factsRead({ file, from: now.read, facts })),
         );
       }),

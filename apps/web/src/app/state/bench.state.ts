@@ -13,7 +13,7 @@ import type { CameBy, JobDocument, PrinterRecord, SetupRecord } from '@foglio/ap
 import type { Situation } from '@foglio/sentence';
 import type { PlanTrouble } from '../workers/plan-messages';
 import { firstShown, sheetAt, sheetsBetween } from '../bench/shown-sheets';
-import { withFacts } from '../documents/read-file';
+import { isPageKnown, withFacts } from '../documents/read-file';
 import { houseTicket } from '../setups/house';
 import { SAMPLE, sampleDocuments } from '../setups/sample-document';
 import { BenchActions } from './bench.actions';
@@ -302,6 +302,7 @@ export const benchFeature = createFeature({
     selectSheet,
     selectAnchor,
     selectPages,
+    selectDocuments,
     selectSaving,
     selectTrouble,
   }) => ({
@@ -314,6 +315,21 @@ export const benchFeature = createFeature({
     selectShownSheet: createSelector(selectPlan, selectSheet, (plan, sheet): Sheet | null =>
       plan ? sheetAt(plan, sheet) : null,
     ),
+    /** The first page of the sheet that is shown of which it is not known what is on it; null: it is. */
+    selectLookedAt: createSelector(
+      selectPlan,
+      selectSheet,
+      selectDocuments,
+      (plan, sheet, documents): LookedAt | null => {
+        const shown = plan && sheetAt(plan, sheet);
+        for (const { document, page } of shown ? pagesOf([shown]) : []) {
+          const of = documents[document - 1];
+          const facts = of?.pages[page - 1];
+          if (of && facts && page > of.read && !isPageKnown(facts)) return { file: of.id, page };
+        }
+        return null;
+      },
+    ),
     /** What a tray's number acts on: the chosen pages, or all pages of the chosen sheets. */
     selectRoutable: createSelector(selectPlan, selectSheet, selectAnchor, selectPages, (plan, sheet, anchor, pages) => {
       if (pages.length > 0 || !plan) return pages;
@@ -322,6 +338,12 @@ export const benchFeature = createFeature({
     selectSettled: createSelector(selectSaving, selectTrouble, (saving, trouble) => saving === 'saved' && !trouble),
   }),
 });
+
+/** A page that is looked at. */
+export interface LookedAt {
+  readonly file: string;
+  readonly page: number;
+}
 
 /** The pages on these sheets, front before back. */
 export const pagesOf = (sheets: readonly Sheet[]): PageToRoute[] =>
