@@ -69,6 +69,9 @@ interface Reading {
   readonly giveUp: () => void;
 }
 
+/** The next page that it reads. */
+const firstOf = ({ left }: Reading): number => left.values().next().value ?? 0;
+
 /** One turn of reading a document. */
 class Turn {
   private slices: Slice[] = [];
@@ -100,14 +103,14 @@ class Turn {
     if (failed) throw (failed as PromiseRejectedResult).reason;
   }
 
-  /** What is looked at is read next: by whoever was to read it later, or by the one that is farthest from being done. */
+  /** What is looked at is read next: by whoever was to read it later, or by the one that is farthest from the beginning. */
   private look(page: number, about: Slice): void {
     if (this.entry.isKnown(page)) return;
     const later = [...this.readings].find(({ left }) => left.has(page));
     // It is read in a moment anyway.
     if (later && [...later.left].indexOf(page) < about.length) return;
     this.lookedAt = about.filter((one) => !this.entry.isKnown(one));
-    (later ?? [...this.readings].toSorted((one, other) => other.left.size - one.left.size)[0])?.giveUp();
+    (later ?? [...this.readings].toSorted((one, other) => firstOf(other) - firstOf(one))[0])?.giveUp();
   }
 
   /** Reads slice after slice in a process each, as long as nothing is in its way. */
