@@ -83,15 +83,24 @@ async function strike(world: World, disk: SmallDisk, what: Blow): Promise<void> 
         `select split_part(pg_read_file('postmaster.pid'), E'\\n', 1) as pid`,
       );
       process.kill(Number(rows[0]!.pid), 'SIGKILL');
-      await wait(1_000);
-      ownDatabase('start', DATABASE);
-      return;
+      return startAgain();
     }
     case 'disk':
       if (!disk.isSmall) return;
       disk.fill();
       await wait(SECONDS < 120 ? 2_000 : 15_000);
       disk.clear();
+  }
+}
+
+/** What its processes were at has to end before it can start. */
+async function startAgain(tries = 20): Promise<void> {
+  await wait(1_000);
+  try {
+    ownDatabase('start', DATABASE);
+  } catch (error) {
+    if (tries === 0) throw error;
+    await startAgain(tries - 1);
   }
 }
 

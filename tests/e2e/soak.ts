@@ -27,8 +27,8 @@ interface Answer<T> {
   readonly body: T;
 }
 
-/** A try ends after this, and the next begins after that, in milliseconds: programs of an office do not wait for ever. */
-const TRY_MS = 10_000;
+/** A try ends after this, and the next begins after that, in milliseconds: whoever hangs is asked anew. */
+const TRY_MS = 60_000;
 const AGAIN_MS = 300;
 
 /** Longer than any outage. */
