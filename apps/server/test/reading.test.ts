@@ -355,6 +355,27 @@ describe('a long document', () => {
   });
 });
 
+test('a full disk is no fault of the document: it is not given up, and what was read stays', async () => {
+  const { id } = await stored('no room');
+  await until(
+    () => kept(id),
+    (content) => content?.outline !== null,
+  );
+  const full: DetailsWorkers = {
+    intake: new Intake(),
+    lookedAt: new LookedAt(),
+    readDetails: (_file, _pages, { page }) => {
+      page(1, { smallestText: 7 });
+      return Promise.reject(Object.assign(new Error('no space left on device'), { code: 'ENOSPC' }));
+    },
+  };
+  await expect(readContentDetails(server.db, id, full)).rejects.toMatchObject({ code: 'ENOSPC' });
+  const { detailsRead, pages } = (await kept(id))!;
+  expect([detailsRead, pages[0]?.smallestText]).toEqual([1, 7]);
+  expect(await readContentDetails(server.db, id, server.workers)).toBe(0);
+  expect((await kept(id))!.pages.every(({ smallestText }) => smallestText !== undefined)).toBe(true);
+});
+
 test('short documents are entered before long ones, which wait for one another', async () => {
   const long = await stored('entered long');
   await server.db

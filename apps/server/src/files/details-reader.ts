@@ -1,9 +1,10 @@
-import { inScratchFolder } from '@foglio/pdf';
+import { inScratchFolder, PdfError } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { onceDatabaseAnswers } from '../database/outage';
 import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
+import { diskFull } from '../http/disk-full';
 import { Stopped, WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
 import { fileContent, type StoredContent } from './content-store';
 import { DetailsEntry } from './details-entry';
@@ -29,6 +30,7 @@ export type DetailsWorkers = Pick<PdfWorkers, 'readDetails' | 'intake' | 'looked
  * without these facts. One that is ended with the server goes on at the next start.
  *
  * @returns pages that are still to be read
+ * @throws what a disk says where it has no room: nothing is wrong with the document, and it can be read later
  */
 export async function readContentDetails(
   db: Database,
@@ -50,6 +52,10 @@ export async function readContentDetails(
       await new Turn(workers, entry, path('content.pdf'), limits).read(content, isLong);
     });
   } catch (error) {
+    if (hasNoRoom(error)) {
+      await entry.end();
+      throw error;
+    }
     if (!(error instanceof WorkersClosed)) {
       complain(error);
       await entry.giveUp();
@@ -59,6 +65,10 @@ export async function readContentDetails(
   await entry.end();
   return content.pages.length - entry.read;
 }
+
+/** Whether an error is a full disk's, of this process or of a worker. */
+export const hasNoRoom = (error: unknown): boolean =>
+  diskFull(error) !== null || (error instanceof PdfError && error.trouble === 'no-room');
 
 /** Pages of a slice that are still to be read. */
 type Slice = readonly number[];

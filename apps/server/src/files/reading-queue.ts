@@ -7,7 +7,7 @@ import { onceDatabaseAnswers } from '../database/outage';
 import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
 import type { PdfWorkers } from '../pdf/pdf-workers';
-import { readContentDetails, SHORT_PAGES } from './details-reader';
+import { hasNoRoom, readContentDetails, SHORT_PAGES } from './details-reader';
 import { log } from '../log';
 
 const TASK = 'read-details';
@@ -17,6 +17,9 @@ const AT_ONCE = 2;
 
 /** A long document that made way is looked at again after this, in seconds. */
 const LATER_S = 2;
+
+/** Where the disk is full, in seconds. */
+const NO_ROOM_S = 10;
 
 /** Starts reading documents, short ones first, and those that a server that ended left unread. */
 export async function startReading(pool: Pool, db: Database, workers: PdfWorkers): Promise<Runner> {
@@ -33,9 +36,15 @@ export async function startReading(pool: Pool, db: Database, workers: PdfWorkers
 
 /** One turn of a document; what is left of it then waits for the next. */
 async function readOn(db: Database, id: string, workers: PdfWorkers): Promise<void> {
-  const left = await readContentDetails(db, id, workers);
-  if (left === 0 || workers.isClosed) return;
-  await enqueueReading(db, id, workers.intake.isGrowing ? LATER_S : 0);
+  try {
+    const left = await readContentDetails(db, id, workers);
+    if (left === 0 || workers.isClosed) return;
+    await enqueueReading(db, id, workers.intake.isGrowing ? LATER_S : 0);
+  } catch (error) {
+    if (!hasNoRoom(error)) throw error;
+    log.warn({ content: id }, 'there is no room to read it; it is tried again');
+    await enqueueReading(db, id, NO_ROOM_S);
+  }
 }
 
 /**
