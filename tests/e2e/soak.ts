@@ -11,6 +11,7 @@ export interface Accepted {
   /** Whether its client thought better of it. */
   canceled: boolean;
   state: string;
+  message: string | null;
 }
 
 /** A process at a moment. */
@@ -88,7 +89,7 @@ export class Soak {
       const sheets = pages * copies;
       const asked = { jobId: job.id, revision: 1, sheets, confirmed: CONFIRMED, key: `soak: ${title}, the only one` };
       const { id } = await this.ask<{ id: string }>('POST', '/sendings', asked);
-      const accepted: Accepted = { id, title, sheets, canceled: false, state: 'queued' };
+      const accepted: Accepted = { id, title, sheets, canceled: false, state: 'queued', message: null };
       this.accepted.push(accepted);
       if (next(8) === 0) {
         const { status } = await this.answer('POST', `/sendings/${id}/cancel`, {});
@@ -101,7 +102,8 @@ export class Soak {
 
   private async follow(accepted: Accepted): Promise<void> {
     for (const end = Date.now() + GIVE_UP_MS; Date.now() < end;) {
-      accepted.state = (await this.ask<{ state: string }>('GET', `/sendings/${accepted.id}`)).state;
+      const { state, message } = await this.ask<Pick<Accepted, 'state' | 'message'>>('GET', `/sendings/${accepted.id}`);
+      Object.assign(accepted, { state, message });
       if (OVER.includes(accepted.state)) return;
       await wait(AGAIN_MS);
     }

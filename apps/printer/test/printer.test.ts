@@ -398,3 +398,22 @@ test('jobs of before are forgotten, but for the latest: no number is given twice
   printer = await switchOn();
   expect(await send(PLAIN)).toBe(jobs[2]! + 1);
 });
+
+test('a job that the printer ends before its document comes is told from one that it refuses: it is asked what became of it', async () => {
+  const { sending } = await prepared({ tray: 'tray-1' });
+  const refused = jest.fn(() => Promise.resolve());
+  const broken = sendShipment({
+    ...sending,
+    onRefused: refused,
+    // It was off and on while the document was made.
+    pdfOf: async (document, part) => {
+      const [job] = [...printer.machine.jobs.values()];
+      await printer.machine.abortIncoming(job!);
+      return sending.pdfOf(document, part);
+    },
+  });
+  await expect(broken).rejects.toMatchObject({ name: 'IppError', status: STATUS.notPossible, jobCreated: true });
+  expect(refused).not.toHaveBeenCalled();
+  const [job] = [...printer.machine.jobs.values()];
+  expect(await askJob(printer.uri, job!.id)).toMatchObject({ state: 'aborted', sheetsCompleted: 0 });
+});

@@ -12,6 +12,7 @@ import {
   keyword,
   nameValue,
   OPERATIONS,
+  STATUS,
   type Attributes,
   type JobState,
 } from './message';
@@ -136,6 +137,9 @@ export async function sendShipment<Document extends Pick<ShippedDocument, 'attri
   return statuses;
 }
 
+/** What a printer answers of a job that takes no document any more (RFC 8011, 4.3.1). */
+const GONE: readonly number[] = [STATUS.notPossible, STATUS.notFound];
+
 async function sendJob<Document extends Pick<ShippedDocument, 'attributes'>>(
   input: SendInput<Document>,
   job: SentJob<Document>,
@@ -173,8 +177,10 @@ async function sendJob<Document extends Pick<ShippedDocument, 'attributes'>>(
     }
     return status as JobStatus;
   } catch (error) {
-    // Without an answer the printer may have the whole document; cancelling could then stop it half-way.
-    if (error instanceof IppError && error.status === null) throw new IppError(error.message, null, true);
+    // Without an answer the printer may have the whole document; cancelling could then stop it half-way. Nor is there
+    // anything to cancel where it ended the job meanwhile, since it was off and on, or somebody called it off.
+    if (error instanceof IppError && (error.status === null || GONE.includes(error.status)))
+      throw new IppError(error.message, error.status, true);
     await cancelJob(printerUri, jobId, input.userName).catch(() => undefined);
     await input.onRefused?.();
     throw error;

@@ -5,6 +5,7 @@ import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
 import { isDatabaseAway, onceDatabaseAnswers } from '../database/outage';
 import { forLog } from '../database/query-error';
+import { diskFull } from '../http/disk-full';
 import { Problem } from '../http/problem';
 import { documentsOf } from '../jobs/job-store';
 import { IMPOSED, imposeStored } from '../pdf/impose-stored';
@@ -67,7 +68,7 @@ async function sendSending(parts: SendingParts, sending: StoredSending): Promise
       log.error({ sending: id, err: forLog(error) }, 'sending');
     const reason = isAway ? 'the database did not answer' : (error as Error).message.replace(/\.$/, '');
     if (isUncertain(error)) {
-      // The connection broke: the printer alone knows what it got. The keeper asks it.
+      // The connection broke, or it ended the job: the printer alone knows what it got. The keeper asks it.
       await change(db, id, { message: `Sending broke off: ${reason}.`, server: null });
     } else if (isAway || isPassing(error)) {
       const later = await change(
@@ -103,11 +104,16 @@ async function sayFailure(db: Database, id: string, reason: string): Promise<str
 }
 
 /** Whether the printer may have taken the job although sending failed here. */
-const isUncertain = (error: unknown): boolean => error instanceof IppError && error.status === null && error.jobCreated;
+const isUncertain = (error: unknown): boolean => error instanceof IppError && error.jobCreated;
 
-/** Whether another try may go better: the printer was away before it made a job of it, or has too much to do. */
+/**
+ * Whether another try may go better: the printer was away before it made a job of it, or has too much to do; or there was no
+ * room here.
+ */
 const isPassing = (error: unknown): boolean =>
-  error instanceof IppError && (error.status === null ? !error.jobCreated : BUSY.includes(error.status));
+  (error instanceof IppError && (error.status === null || BUSY.includes(error.status))) ||
+  (error instanceof Problem && error.code === 'disk-full') ||
+  diskFull(error) !== null;
 
 /** ", fronts" and ", backs" of a job in two passes. */
 const passName = ({ pass }: StoredSending): string => (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
