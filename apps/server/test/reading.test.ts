@@ -340,6 +340,15 @@ describe('a long document', () => {
     expect((await kept(id))!.detailsRead).toBe(MANY);
   });
 
+  test('is done where all that was left of it was looked at before', async () => {
+    const id = await long('looked at to the end');
+    const { pages } = (await kept(id))!;
+    const known = pages.map((page) => ({ ...page, ...found }));
+    await server.db.update(contents).set({ pages: known, detailsRead: 2_000 }).where(eq(contents.id, id));
+    expect(await readContentDetails(server.db, id, workers())).toBe(0);
+    expect((await kept(id))!.detailsRead).toBe(MANY);
+  });
+
   test('is given up as a whole where a slice takes too much, and what was found of it stays', async () => {
     const complaint = jest.spyOn(log, 'error').mockImplementation(() => undefined);
     const id = await long('given up');

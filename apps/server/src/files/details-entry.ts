@@ -18,6 +18,8 @@ export class DetailsEntry {
   outline: readonly Heading[] | null;
   /** Of how many pages, from the first, all is known. */
   read: number;
+  /** The same as it stands in the database. */
+  private entered: number;
   private pages: PageFacts[];
   /** Known pages after the first that is not. */
   private readonly ahead = new Set<number>();
@@ -35,7 +37,7 @@ export class DetailsEntry {
   ) {
     this.pages = [...content.pages];
     this.outline = content.outline;
-    this.read = content.detailsRead;
+    this.read = this.entered = content.detailsRead;
     this.goOn();
     const every = Math.max(ENTER_MS, ENTER_EACH_PAGE_MS * content.pages.length);
     this.timer = setInterval(() => {
@@ -95,6 +97,9 @@ export class DetailsEntry {
       if (navigation) await this.update({ pages: this.pages, outline, detailsRead });
       // Only what is new goes to the database, however many pages there are.
       else if (Object.keys(found).length > 0) await this.update({ pages: merged(found), detailsRead });
+      // Pages that were looked at before their turn may have been all that was left.
+      else if (detailsRead > this.entered) await this.update({ detailsRead });
+      this.entered = detailsRead;
     } catch (error) {
       this.found = { ...found, ...this.found };
       this.navigation ??= navigation;
