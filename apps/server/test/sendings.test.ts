@@ -6,6 +6,8 @@ import { readTicket } from '@foglio/core/validate';
 import type { SendingState } from '@foglio/api';
 import { contents, sendings, files, jobs, printers } from '../src/database/schema';
 import { changeSending, findSending, takeNext } from '../src/sendings/sending-store';
+import { Problem } from '../src/http/problem';
+import { sendWaiting } from '../src/sendings/sender';
 import { Presence } from '../src/sendings/presence';
 import { enqueueSending } from '../src/sendings/enqueue';
 import {
@@ -211,6 +213,19 @@ describe('what a server that is gone was sending, when the printer has a job of 
     expect(message).toContain('look at its output before sending again');
     expect(message).not.toContain('Nothing was printed');
   });
+});
+
+test('one for which there is no room here is tried again, and not given up', async () => {
+  const id = await enter({ state: 'queued' });
+  const full = new Problem('disk-full', 'There is no room left in /tmp.');
+  const parts = { db: server.db, workers: server.workers, plans: { ask: () => Promise.reject(full) } as never };
+  await sendWaiting(parts, 'test-office', server.presence.server);
+  const { attempts, message } = await findSending(server.db, id);
+  expect([attempts, message]).toEqual([
+    1,
+    'It could not be sent: There is no room left in /tmp. It is tried again by itself.',
+  ]);
+  await changeSending(server.db, id, ['queued', 'sending'], { state: 'canceled' });
 });
 
 test('backs that are sent again come before whatever was sent off earlier: their stack lies in the tray', async () => {
