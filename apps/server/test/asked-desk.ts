@@ -54,7 +54,13 @@ export class AskedDesk {
   }
 
   async jobs(): Promise<Job[]> {
-    return ((await request(this.server.base).get('/api/jobs')).body as { jobs: Job[] }).jobs;
+    const all: Job[] = [];
+    for (;;) {
+      const answer = await request(this.server.base).get('/api/jobs').query({ from: all.length, most: 100 });
+      const { jobs, total } = answer.body as { jobs: Job[]; total: number };
+      all.push(...jobs);
+      if (all.length >= total) return all;
+    }
   }
 
   /** @param called as the program called it */

@@ -12,6 +12,7 @@ test('the usual values', () => {
     uploadLimit: 512 * 1024 * 1024,
     // Nobody from elsewhere prints, and nobody is told, unless somebody wants that.
     ipp: { host: '127.0.0.1', port: 8632, announce: false },
+    limits: { keepDays: 90, graceHours: 24 },
     printers: [],
   });
 });
@@ -19,6 +20,14 @@ test('the usual values', () => {
 test('where Foglio can be printed to, and whether the net is told', () => {
   const env = { ...least, FOGLIO_IPP_HOST: '0.0.0.0', FOGLIO_IPP_PORT: '631', FOGLIO_DNS_SD: 'yes' };
   expect(readConfig(env, '/web').ipp).toEqual({ host: '0.0.0.0', port: 631, announce: true });
+});
+
+test('how long is kept what nobody needs', () => {
+  const env = { ...least, FOGLIO_KEEP_DAYS: '7', FOGLIO_GRACE_HOURS: '1' };
+  expect(readConfig(env, '/web').limits).toEqual({ keepDays: 7, graceHours: 1 });
+  expect(() => readConfig({ ...least, FOGLIO_KEEP_DAYS: 'a week' }, '/web')).toThrow(
+    'FOGLIO_KEEP_DAYS must be a number',
+  );
 });
 
 test('printers with their profiles', () => {

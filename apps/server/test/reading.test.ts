@@ -389,7 +389,7 @@ test('short documents are entered before long ones, which wait for one another',
   const long = await stored('entered long');
   await server.db
     .update(contents)
-    .set({ pages: Array.from({ length: 300 }, () => long.pages[0]!), detailsRead: 0 })
+    .set({ pages: Array.from({ length: 300 }, () => long.pages[0]!), outline: [], detailsRead: 0 })
     .where(eq(contents.id, long.id));
   const short = await stored('entered short');
   for (const { id } of [long, short]) await enqueueReading(server.db, id, 3_600);
