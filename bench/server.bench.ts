@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { setTimeout as wait } from 'node:timers/promises';
 import { contentBomb, manyObjects, objectBomb } from '../packages/pdf/test/hostile-pdf';
@@ -17,6 +17,7 @@ const before = process.env['NODE_OPTIONS'];
 
 test.use({ ownWorld: true });
 test.beforeAll(() => {
+  mkdirSync(dirname(HELD), { recursive: true });
   process.env['FOGLIO_EVENT_LOOP'] = HELD;
   process.env['NODE_OPTIONS'] = `--import ${pathToFileURL(join(ROOT, 'bench/event-loop.mjs')).href}`;
 });
