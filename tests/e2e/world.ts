@@ -8,6 +8,7 @@ import { test as base, expect, type Page } from '@playwright/test';
 import type { JobBrief, JobList } from '@foglio/api';
 import { databaseAt, databaseServer, query, TEMPLATE } from './databases';
 import { ownDatabase } from './own-database';
+import { panelAt, putJson } from './panel';
 import { ended, launch, ROOT } from './programs';
 import { DRAWN, MANUAL } from './template';
 
@@ -333,15 +334,6 @@ export class World {
   manual(): Buffer {
     return readFileSync(MANUAL);
   }
-}
-
-/** Where the simulated printer of that address shows its front panel. */
-const panelAt = (uri: string): string => uri.replace('ipp:', 'http:').replace('/ipp/print', '/panel');
-
-async function putJson(url: string, body: object): Promise<void> {
-  const headers = { 'Content-Type': 'application/json' };
-  const answer = await fetch(url, { method: 'PUT', headers, body: JSON.stringify(body) });
-  if (!answer.ok) throw new Error(`PUT ${url}: ${answer.status} ${await answer.text()}`);
 }
 
 /** The world that the tests of one worker have one after the other. */

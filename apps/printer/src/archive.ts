@@ -51,6 +51,11 @@ export interface PrintJob {
   endedAt: string | null;
 }
 
+export const isOver = (job: PrintJob): boolean => ['completed', 'canceled', 'aborted'].includes(job.state);
+
+/** Whether it can be printed now. */
+export const isReady = (job: PrintJob): boolean => job.whole && job.state !== 'pending-held' && !isOver(job);
+
 /** Delivered sheets of a job that are kept, in memory and on disk. */
 export const MOST_HELD = 10_000;
 

@@ -1,12 +1,13 @@
 import { EventEmitter } from 'node:events';
 import { setTimeout as wait } from 'node:timers/promises';
-import { facingOf, mmToPoints, pointsToMm, readSizeName, type Printer, type Tray } from '@foglio/core';
+import { facingOf, pointsToMm, type Printer, type Tray } from '@foglio/core';
 import type { Attributes } from '@foglio/ipp';
 import { pageSizes, PdfError } from '@foglio/pdf';
-import { MOST_HELD, type Archive, type DeliveredSheet, type PrintJob } from './archive';
+import { isOver, isReady, MOST_HELD, type Archive, type DeliveredSheet, type PrintJob } from './archive';
 import { isFull } from './disk';
 import { BLANK, printed, putBack, type Mark, type Paper } from './paper';
 import { sheetsOfJob, type SheetToPrint } from './sheet-order';
+import { holds, withSizes } from './trays';
 
 export interface MachineOptions {
   readonly profile: Printer;
@@ -396,25 +397,4 @@ export class Machine {
       if (this.off.signal.aborted) resolve();
     });
   }
-}
-
-const withSizes = (profile: Printer, sizes: Readonly<Record<string, string>>): Printer => ({
-  ...profile,
-  trays: profile.trays.map((tray) => ({ ...tray, size: sizes[tray.id] ?? tray.size })),
-});
-
-const isReady = (job: PrintJob): boolean => job.whole && job.state !== 'pending-held' && !isOver(job);
-
-export const isOver = (job: PrintJob): boolean => ['completed', 'canceled', 'aborted'].includes(job.state);
-
-/** Half a millimetre, as media measures are rounded on their way. */
-const SAME_MM = 0.5;
-
-function holds(tray: Tray, sheet: SheetToPrint): boolean {
-  const measure = readSizeName(tray.size);
-  if (!sheet.size || !measure) return sheet.size === null;
-  const same = (points: number, hundredths: number): boolean =>
-    Math.abs(points - mmToPoints(hundredths / 100)) <= mmToPoints(SAME_MM);
-  const [short, long] = [Math.min(sheet.size.x, sheet.size.y), Math.max(sheet.size.x, sheet.size.y)];
-  return same(measure.width, short) && same(measure.height, long);
 }

@@ -1,7 +1,8 @@
 import { TOLD } from '@foglio/core';
 import { OPERATIONS, type Attributes } from '@foglio/ipp';
 import { nameUuid, printerAttributes } from '@foglio/ipp/serving';
-import { isOver, type Machine } from './machine';
+import { isOver } from './archive';
+import type { Machine } from './machine';
 
 /** Job template attributes this printer takes; any other in a job is refused by name, not ignored. */
 export const JOB_TEMPLATE = [...TOLD.map(({ attribute }) => attribute), 'multiple-document-handling', 'overrides'];

@@ -1,11 +1,9 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { plan, type Plan, type Ticket } from '@foglio/core';
-import { readPrinter, readTicket } from '@foglio/core/validate';
+import { readTicket } from '@foglio/core/validate';
 import {
   askJob,
   askProfile,
@@ -23,65 +21,15 @@ import {
 import { impose, readFacts } from '@foglio/pdf';
 import fc from 'fast-check';
 import { parse } from 'ipp';
-import { createApp } from '../src/app';
-import { Archive, type DeliveredSheet } from '../src/archive';
-import { Machine } from '../src/machine';
-import { listen } from '../../../packages/ipp/test/second-opinion';
-
-const PROFILE = readPrinter({
-  name: 'Test office',
-  margin: 4.2,
-  trays: [
-    {
-      id: 'tray-1',
-      name: 'Tray 1',
-      size: 'iso_a4_210x297mm',
-      type: 'stationery',
-      weight: 80,
-      capacity: 500,
-      loaded: 500,
-    },
-    { id: 'tray-2', name: 'Tray 2', size: 'iso_a4_210x297mm', capacity: 250, loaded: 4 },
-    { id: 'tray-4', name: 'Tray 4', size: 'iso_a3_297x420mm', capacity: 250, loaded: 250 },
-  ],
-  sidesPerMinute: 30,
-  jobs: { overrides: ['media-col', 'sides'], documents: false },
-});
-
-interface Running {
-  readonly machine: Machine;
-  /** Past a second opinion, which reads all that is sent and answered. */
-  readonly uri: string;
-  /** The printer itself. */
-  readonly direct: string;
-  readonly panel: string;
-  readonly stop: () => Promise<void>;
-}
+import type { DeliveredSheet } from '../src/archive';
+import { PROFILE, switchOn, type Running } from './running-printer';
 
 let folder: string;
 let printer: Running;
 
-async function switchOn(sheetMs = 1): Promise<Running> {
-  const archive = new Archive(folder);
-  const machine = new Machine({ profile: PROFILE, archive, sheetMs });
-  await machine.start();
-  const server: Server = createServer(createApp({ machine, archive }));
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as AddressInfo;
-  const direct = `ipp://127.0.0.1:${port}/ipp/print`;
-  const listener = await listen(direct);
-  const stop = async (): Promise<void> => {
-    server.close();
-    server.closeAllConnections();
-    await machine.shutDown();
-    listener.close();
-  };
-  return { machine, uri: listener.uri, direct, panel: `http://127.0.0.1:${port}/panel`, stop };
-}
-
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'foglio-printer-'));
-  printer = await switchOn();
+  printer = await switchOn(folder);
 });
 
 afterEach(async () => {
@@ -217,7 +165,7 @@ test('switched off in the middle of a job it goes on where it was, and nothing c
   // It waits for paper meanwhile, and ends all the same.
   await printer.stop();
   expect(sheetsOf(job).length).toBeLessThan(16);
-  printer = await switchOn();
+  printer = await switchOn(folder);
   await printer.machine.load('tray-1', 100);
   await until(job, 'completed');
   expect(sheetsOf(job).map(({ index }) => index)).toEqual(Array.from({ length: 16 }, (_, index) => index + 1));
@@ -236,7 +184,7 @@ test('another paper is put in: it says so, takes what asks for it, and keeps it 
     (await askProfile(printer.uri)).trays.find(({ id }) => id === 'tray-2')?.size;
   expect(await sizeNow()).toBe('iso_a5_148x210mm');
   await printer.stop();
-  printer = await switchOn();
+  printer = await switchOn(folder);
   expect(await sizeNow()).toBe('iso_a5_148x210mm');
   // Renewed without another profile, it is as it came.
   await fetch(`${printer.panel}/new`, { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: '{}' });
@@ -395,7 +343,7 @@ test('jobs of before are forgotten, but for the latest: no number is given twice
   expect(await printer.machine.forget(new Date(Date.now() + 60_000))).toBe(2);
   expect([...printer.machine.jobs.keys()]).toEqual([jobs[2]]);
   await printer.stop();
-  printer = await switchOn();
+  printer = await switchOn(folder);
   expect(await send(PLAIN)).toBe(jobs[2]! + 1);
 });
 

@@ -22,8 +22,8 @@ import { readPrinter, readTicket } from '@foglio/core/validate';
 import { askProfile, sendShipment, shipmentOf, type Shipment } from '@foglio/ipp';
 import { impose, readFacts, type ImposeInput } from '@foglio/pdf';
 import { createApp } from '../src/app';
-import { Archive } from '../src/archive';
-import { isOver, Machine } from '../src/machine';
+import { Archive, isOver } from '../src/archive';
+import { Machine } from '../src/machine';
 import type { Mark } from '../src/paper';
 import { listen } from '../../../packages/ipp/test/second-opinion';
 

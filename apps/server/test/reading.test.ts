@@ -8,10 +8,11 @@ import { contents, files } from '../src/database/schema';
 import { readContentDetails, type DetailsWorkers } from '../src/files/details-reader';
 import { enqueueReading } from '../src/files/reading-queue';
 import { log } from '../src/log';
-import { LookedAt } from '../src/files/looked-at';
+import { LookedAt } from '../src/pdf/looked-at';
 import { Intake } from '../src/pdf/intake';
-import { Stopped, WorkersClosed } from '../src/pdf/pdf-workers';
+import { WorkersClosed } from '../src/pdf/pdf-workers';
 import { startServer, store, type RunningServer } from './running-server';
+import { until } from './until';
 
 /** The first pages of a manual that this project did not write. */
 const excerpt = (pages: number): Buffer =>
@@ -97,15 +98,6 @@ test('the first pages are known before the last are read', async () => {
     Array.from({ length: PAGES }, (_, at) => at + 1),
   );
 });
-
-/** Asks until it is so. */
-async function until<T>(ask: () => Promise<T>, so: (answer: T) => boolean): Promise<T> {
-  for (;;) {
-    const answer = await ask();
-    if (so(answer)) return answer;
-    await wait(20);
-  }
-}
 
 test('labels of all pages and the outline come by themselves, soon after the upload', async () => {
   const { id, pages, outline } = await stored('navigation', LONG);
@@ -209,159 +201,6 @@ test('one that is ended with the server goes on where it stood', async () => {
   expect(before.pages.filter(({ color }) => color !== undefined)).toHaveLength(3);
   await readContentDetails(server.db, id, server.workers);
   expect((await kept(id))?.pages.every(({ color }) => color !== undefined)).toBe(true);
-});
-
-describe('a long document', () => {
-  const MANY = 2_600;
-  const found = { color: false, looksGray: false, smallestText: 9, content: null };
-
-  /** A content of many pages, of which only the number is looked at here. */
-  async function long(mark: string): Promise<string> {
-    const { id, pages } = await stored(mark);
-    const many = Array.from({ length: MANY }, () => pages[0]!);
-    await server.db.update(contents).set({ pages: many, outline: [], detailsRead: 0 }).where(eq(contents.id, id));
-    return id;
-  }
-
-  /** Workers that read what is let go on, and note the slices they were given. */
-  function workers() {
-    const [intake, lookedAt] = [new Intake(), new LookedAt()];
-    const slices: { first: number; pages: number; isStopped: boolean }[] = [];
-    const waiting: (() => void)[] = [];
-    const readDetails: DetailsWorkers['readDetails'] = async (_file, pages, { page }, { signal } = {}) => {
-      const slice = { first: pages[0]!, pages: pages.length, isStopped: false };
-      slices.push(slice);
-      // The first page of each is found at once, the rest when it is let go on.
-      page(pages[0]!, found);
-      await new Promise<void>((resolve, reject) => {
-        waiting.push(resolve);
-        signal!.addEventListener('abort', () => {
-          slice.isStopped = true;
-          reject(new Stopped('made way'));
-        });
-      });
-      for (const one of pages.slice(1)) page(one, found);
-    };
-    return { intake, lookedAt, slices, readDetails, goOn: () => waiting.splice(0).forEach((resolve) => resolve()) };
-  }
-
-  /** Goes on as soon as so many slices were begun. */
-  const begun = (one: ReturnType<typeof workers>, slices: number): Promise<unknown> =>
-    until(
-      () => Promise.resolve(one.slices.length),
-      (length) => length >= slices,
-    );
-
-  test('is read in slices, two at the same time, and others have their turn after some of them', async () => {
-    const id = await long('slices');
-    const two = workers();
-    const reading = readContentDetails(server.db, id, two);
-    for (const slices of [2, 4]) {
-      await begun(two, slices);
-      two.goOn();
-    }
-    expect(await reading).toBe(MANY - 2_000);
-    expect(two.slices.map(({ first, pages }) => [first, pages])).toEqual([
-      [1, 500],
-      [501, 500],
-      [1_001, 500],
-      [1_501, 500],
-    ]);
-    const known = (await kept(id))!;
-    expect(known.detailsRead).toBe(2_000);
-    expect(known.pages.map(({ color }) => color === false)).toEqual(known.pages.map((_, index) => index < 2_000));
-  });
-
-  test('leaves one core to what is being taken in, and all of its memory to what takes long; nothing is read twice', async () => {
-    const id = await long('makes way');
-    const two = workers();
-    const reading = readContentDetails(server.db, id, two);
-    await begun(two, 2);
-    const taking = two.intake.begin();
-    expect(two.slices.map(({ isStopped }) => isStopped)).toEqual([false, true]);
-    taking.grows();
-    expect(two.slices.map(({ isStopped }) => isStopped)).toEqual([true, true]);
-    expect(await reading).toBe(MANY - 1);
-    // As long as it takes, none is begun.
-    expect(await readContentDetails(server.db, id, two)).toBe(MANY - 1);
-    expect(two.slices).toHaveLength(2);
-    taking.end();
-    const next = readContentDetails(server.db, id, two);
-    await begun(two, 4);
-    // Of the second slice the first page is known.
-    expect(two.slices.slice(2).map(({ first }) => first)).toEqual([2, 503]);
-    const again = two.intake.begin();
-    again.grows();
-    await next;
-    again.end();
-  });
-
-  test('is read where somebody looks at it, at once; then it goes on, and no page is read twice', async () => {
-    const id = await long('looked at');
-    const two = workers();
-    const reading = readContentDetails(server.db, id, two);
-    await begun(two, 2);
-    two.lookedAt.look(id, 2_500);
-    await begun(two, 3);
-    // The one that is farther from the beginning made way.
-    expect(two.slices.map(({ first, isStopped }) => [first, isStopped])).toEqual([
-      [1, false],
-      [501, true],
-      [2_498, false],
-    ]);
-    // What is being read already need not be looked for, nor what is known.
-    two.lookedAt.look(id, 2_510);
-    two.lookedAt.look(id, 1);
-    two.lookedAt.look('another', 9);
-    expect(two.slices).toHaveLength(3);
-    two.goOn();
-    await begun(two, 5);
-    expect(two.slices.slice(3).map(({ first, pages }) => [first, pages])).toEqual([
-      [502, 499],
-      [1_001, 500],
-    ]);
-    for (let slices = 6; (await Promise.race([reading, Promise.resolve(null)])) === null; slices += 1) {
-      two.goOn();
-      await wait(5);
-    }
-    const known = (await kept(id))!;
-    expect(known.detailsRead).toBe(2_000);
-    // Known ahead, they are passed over when it is their turn.
-    expect(known.pages.slice(2_497, 2_540).every(({ color }) => color === false)).toBe(true);
-    const next = workers();
-    const after = readContentDetails(server.db, id, next);
-    await begun(next, 2);
-    next.goOn();
-    expect(await after).toBe(0);
-    expect(next.slices.map(({ first, pages }) => [first, pages])).toEqual([
-      [2_001, 500],
-      [2_544, 57],
-    ]);
-    expect((await kept(id))!.detailsRead).toBe(MANY);
-  });
-
-  test('is done where all that was left of it was looked at before', async () => {
-    const id = await long('looked at to the end');
-    const { pages } = (await kept(id))!;
-    const known = pages.map((page) => ({ ...page, ...found }));
-    await server.db.update(contents).set({ pages: known, detailsRead: 2_000 }).where(eq(contents.id, id));
-    expect(await readContentDetails(server.db, id, workers())).toBe(0);
-    expect((await kept(id))!.detailsRead).toBe(MANY);
-  });
-
-  test('is given up as a whole where a slice takes too much, and what was found of it stays', async () => {
-    const complaint = jest.spyOn(log, 'error').mockImplementation(() => undefined);
-    const id = await long('given up');
-    const two = workers();
-    const { readDetails } = two;
-    two.readDetails = (file, pages, hear, how) =>
-      pages[0] === 501 ? Promise.reject(new Error('it takes too much')) : readDetails(file, pages, hear, how);
-    expect(await readContentDetails(server.db, id, two)).toBe(0);
-    expect(complaint.mock.calls.flat().join(' ')).toContain('it takes too much');
-    complaint.mockRestore();
-    const known = (await kept(id))!;
-    expect([known.detailsRead, known.pages.filter(({ color }) => color === false).length]).toEqual([MANY, 1]);
-  });
 });
 
 test('a full disk is no fault of the document: it is not given up, and what was read stays', async () => {

@@ -9,7 +9,7 @@ import { contentChunks, contents, files } from '../database/schema';
 import { Problem } from '../http/problem';
 import { Stopped, type FileWithHash, type Growing, type PdfWorkers, type TakenFile } from '../pdf/pdf-workers';
 import { chunksFrom, chunksOf } from './chunks';
-import { findForm, findSource, storeSource } from './source-store';
+import { comeAgain, findForm, findSource, storeSource } from './source-store';
 
 const UNIQUE_VIOLATION = '23505';
 
@@ -205,15 +205,7 @@ async function enterNavigation(
     .catch(() => undefined);
 }
 
-/** It is kept like one that has just come, so that it is not swept before a file refers to it. */
-async function findContent(db: Database, sha256: string): Promise<StoredContent | undefined> {
-  const [found] = await db
-    .update(contents)
-    .set({ createdAt: new Date() })
-    .where(eq(contents.sha256, sha256))
-    .returning();
-  return found;
-}
+const findContent = (db: Database, sha256: string) => comeAgain(db, eq(contents.sha256, sha256));
 
 /** Writes the whole of a document to a file. */
 export const fileContent = (db: Database, id: string, path: string): Promise<void> =>

@@ -5,10 +5,10 @@ import { onceDatabaseAnswers } from '../database/outage';
 import { messageOf } from '../database/query-error';
 import { contents } from '../database/schema';
 import { diskFull } from '../http/disk-full';
+import { pagesAbout } from '../pdf/looked-at';
 import { Stopped, WorkersClosed, type PdfWorkers, type WorkerLimits } from '../pdf/pdf-workers';
 import { fileContent, type StoredContent } from './content-store';
 import { DetailsEntry } from './details-entry';
-import { pagesAbout } from './looked-at';
 import { log } from '../log';
 
 /** A document with no more pages than this is read before longer ones, and beside whatever is being done. */

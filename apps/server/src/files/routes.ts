@@ -12,7 +12,7 @@ import { Problem } from '../http/problem';
 import { sayTicketErrors, shownName } from '../jobs/job-store';
 import type { FileWithHash, PdfWorkers } from '../pdf/pdf-workers';
 import { stopGrowing, streamContent, type StoredContent } from './content-store';
-import { pagesAbout } from './looked-at';
+import { pagesAbout } from '../pdf/looked-at';
 import { findFile, layOutFile, readNext, takeIntoStore, type FoundFile } from './lay-out';
 import { receive } from './receive';
 import { requireRoom } from './room';

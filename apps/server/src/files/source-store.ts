@@ -1,7 +1,7 @@
 import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import { formFor, type Form, type LaidOut } from '@foglio/core';
-import { and, desc, eq, isNotNull } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, type SQL } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { contents, files, sourceChunks, sources } from '../database/schema';
 import type { FileWithHash } from '../pdf/pdf-workers';
@@ -29,16 +29,20 @@ export async function findForm(
   const found = rows.find(
     ({ laid }) => !laid!.unfinished && JSON.stringify(laid!.form) === JSON.stringify(formFor(laid!.kind, asked)),
   );
-  if (!found) return undefined;
-  const [content] = await db
-    .update(contents)
-    .set({ createdAt: new Date() })
-    .where(eq(contents.id, found.content.id))
-    .returning();
+  const content = found && (await comeAgain(db, eq(contents.id, found.content.id)));
   return content && { content, laid: found.laid! };
 }
 
-/** It is kept like one that has just come, so that it is not swept before a file refers to it. */
+/**
+ * A content that is here already comes once more: it is kept like one that has just come, so that it is not swept before a
+ * file refers to it. Undefined where there is none, or not any more.
+ */
+export async function comeAgain(db: Database, which: SQL): Promise<typeof contents.$inferSelect | undefined> {
+  const [content] = await db.update(contents).set({ createdAt: new Date() }).where(which).returning();
+  return content;
+}
+
+/** The same of a source. */
 export async function findSource(
   db: Pick<Database, 'update'>,
   sha256: string,

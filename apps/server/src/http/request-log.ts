@@ -25,5 +25,6 @@ export const logRequests: RequestHandler = pinoHttp<IncomingMessage, ServerRespo
   autoLogging: { ignore: ({ url = '' }) => !url.startsWith('/api/') },
   // What a person did wrong is no trouble of the server's; what failed is logged where it did.
   customLogLevel: (_, { statusCode }) => (statusCode >= 500 ? 'warn' : 'info'),
-  customErrorObject: (request, response, _error, value: object) => ({ ...value, err: undefined }),
+  // Once, and not with every answer that it leads to.
+  customErrorObject: (_request, _response, _error, value: object) => ({ ...value, err: undefined }),
 });

@@ -13,9 +13,9 @@ import {
   type TakenIn,
 } from '@foglio/pdf';
 import type { Planning, SentDocument } from '../plans/planning';
-import { LookedAt } from '../files/looked-at';
 import { BrowserKeeper, type BrowserReport } from './browser-keeper';
 import { Intake } from './intake';
+import { LookedAt } from './looked-at';
 import { memoryOf } from './process-memory';
 
 /** A document whose bytes lie in a file. */
@@ -156,13 +156,11 @@ export class PdfWorkers {
   /** What ends each piece of work that is under way. */
   private readonly underWay = new Set<(why: Error) => void>();
   private closed = false;
-
-  /** Whether all work was ended, and none begins any more. */
-  get isClosed(): boolean {
-    return this.closed;
-  }
-
   private readonly browser: BrowserKeeper;
+  /** What is being taken in. */
+  readonly intake = new Intake();
+  /** What is being looked at. */
+  readonly lookedAt = new LookedAt();
 
   /**
    * @param program the worker's: another file in the built server than in its tests
@@ -173,11 +171,10 @@ export class PdfWorkers {
     this.browser = new BrowserKeeper(browser);
   }
 
-  /** What is being taken in. */
-  readonly intake = new Intake();
-
-  /** What is being looked at. */
-  readonly lookedAt = new LookedAt();
+  /** Whether all work was ended, and none begins any more. */
+  get isClosed(): boolean {
+    return this.closed;
+  }
 
   /** Starts the worker for the next piece of work. */
   warmUp(): void {

@@ -121,8 +121,7 @@ export class Api {
   /** The files of that name, each content once. */
   readonly filesNamed = (name: string) => this.ask('filesNamed', { query: { name } });
 
-  /** Facts of the pages after so many that are known. */
-  /** @param look a page that is looked at, and not known yet */
+  /** Facts of the pages after so many that are known. @param look a page that is looked at, and not known yet */
   readonly facts = (id: string, from: number, look?: number) =>
     this.ask('newFacts', { params: { id }, query: { from, ...(look === undefined ? {} : { look }) } });
 

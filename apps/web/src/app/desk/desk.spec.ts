@@ -149,16 +149,43 @@ test('a long list comes page by page, and is searched; an answer that is late do
     field.dispatchEvent(new Event('input'));
     await show(100);
   }
-  // A page is turned before the search was answered.
+  // A page is turned before the search was answered; what still stands there is told to be old.
   expect(await show(250)).toEqual(['all from 25']);
+  const said = () => element.querySelector('[role=status].behind')?.textContent?.trim();
+  expect(said()).toBe('Looking for these jobs');
   press('Next page');
   expect(await show(2 * LATE)).toEqual(['alb from 25']);
+  expect(said()).toBeUndefined();
   expect(asked).toEqual([
     ['', 0],
     ['', 25],
     ['alb', 0],
     ['alb', 25],
   ]);
+});
+
+test('a search that fails is told, what was there stays, and it is answered by itself once the server is back', async () => {
+  let isAway = false;
+  const away = new HttpErrorResponse({ status: 503, error: { detail: 'Try again in a moment.' } });
+  const { fixture } = begin({
+    jobs: ({ search = '' }) =>
+      timer(LATE).pipe(map(() => (isAway ? raise(away) : { jobs: [aJob(search || 'all')], total: 9 }))),
+  });
+  const element = fixture.nativeElement as HTMLElement;
+  const after = async (ms: number): Promise<(string | undefined)[]> => {
+    await jest.advanceTimersByTimeAsync(ms);
+    fixture.detectChanges();
+    return ['.title', '.behind'].map((one) => element.querySelector(one)?.textContent?.trim());
+  };
+  fixture.detectChanges();
+  expect(await after(LATE)).toEqual(['all', undefined]);
+  isAway = true;
+  const field = element.querySelector<HTMLInputElement>('input[type=search]')!;
+  field.value = 'contract';
+  field.dispatchEvent(new Event('input'));
+  expect(await after(LATE + 300)).toEqual(['all', 'The list cannot be shown now. Try again in a moment.']);
+  isAway = false;
+  expect(await after(3 * LATE)).toEqual(['contract', undefined]);
 });
 
 test('where the last jobs of a page were removed, the page before it is shown', async () => {

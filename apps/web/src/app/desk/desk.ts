@@ -53,13 +53,18 @@ export class Desk {
   private readonly router = inject(Router);
   private readonly notices = inject(MatSnackBar);
   /** A page of the jobs, and how many there are in all that were searched for; null until they are known. */
-  protected readonly list = signal<(JobList & { readonly search: string }) | null>(null);
+  protected readonly list = signal<(JobList & { readonly search: string; readonly from: number }) | null>(null);
   private readonly listWanted = new Subject<void>();
   private readonly typed = new Subject<string>();
   /** What the list is of: the jobs that hold this, from this one on. */
   private readonly wanted = signal({ search: '', from: 0 });
   protected readonly pageLength = PAGE;
   protected readonly page = computed(() => this.wanted().from / PAGE);
+  /** Whether another page, or what was searched for, is still on its way. */
+  protected readonly isBehind = computed(() => {
+    const [list, wanted] = [this.list(), this.wanted()];
+    return list !== null && (list.search !== wanted.search || list.from !== wanted.from);
+  });
   /** A list that is seen at one glance needs no search. */
   protected readonly hasSearch = computed(() => {
     const list = this.list();
