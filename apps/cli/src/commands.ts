@@ -1,7 +1,17 @@
+import { randomUUID } from 'node:crypto';
 import { userInfo } from 'node:os';
-import { inTwoPasses, isMonochrome, momentOf, partOf, type Check, type Plan, type Printer } from '@foglio/core';
+import {
+  inTwoPasses,
+  isGreyByItself,
+  momentOf,
+  partOf,
+  rasterFor,
+  type Check,
+  type Plan,
+  type Printer,
+} from '@foglio/core';
 import { askProfile, IppError, sendShipment, shipmentOf } from '@foglio/ipp';
-import { impose, PdfError, type ImposeInput } from '@foglio/pdf';
+import { impose, inFormat, PdfError, type ImposeInput } from '@foglio/pdf';
 import { confirmed } from './confirm';
 import { InputError } from './input-error';
 import { loadDocument, loadJob, loadPrinter, planJob, type Job, type Opening } from './job-file';
@@ -108,12 +118,16 @@ export async function sendCommand(
     return STOPPED;
   }
   const shipment = shipmentOf(plan, job.ticket, printer);
-  const grey = !isMonochrome(job.ticket);
+  const grey = !isGreyByItself(job.ticket, printer);
+  const raster = rasterFor(shipment.format, job.ticket, printer);
   const statuses = await sendShipment({
     printerUri: options.to,
+    printer,
     shipment,
-    pdfOf: ({ sheets }) => imposeJob(job, partOf(plan, sheets), { blanks: 'none', grey }),
+    documentOf: async ({ sheets }) =>
+      inFormat(await imposeJob(job, partOf(plan, sheets), { blanks: 'none', grey }), sheets, raster),
     jobName: job.ticket.title || file,
+    mark: `#${randomUUID().slice(0, 8)}`,
     userName: userInfo().username,
   });
   complain(shipment.reason);

@@ -6,11 +6,14 @@ import { readPrinter } from '@foglio/core/validate';
 import { renderPage } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
 import type { Machine } from './machine';
+import { strangely, type Manner } from './manners';
 import { served } from './served';
 
 export interface AppOptions {
   readonly machine: Machine;
   readonly archive: Archive;
+  /** In what it is not as others are. */
+  readonly manner?: Manner;
 }
 
 /** What a printer is to be from now on: the profile it had, if none is given. */
@@ -25,10 +28,11 @@ interface NewMachine {
 const MOST_DATA = 1024 * 1024 * 1024;
 
 /** The simulated printer's two sides: IPP at /ipp/print, and its front panel and output as JSON under /panel. */
-export function createApp({ machine, archive }: AppOptions): Express {
+export function createApp({ machine, archive, manner }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
-  const printer = () => served(machine);
+  const printer = () => manner?.served?.(served(machine), machine) ?? served(machine);
+  if (manner) app.use('/ipp/print', strangely(manner));
   app.post('/ipp/print{/*job}', (request, response) =>
     serveIpp(request, response, (path) => (path === '/ipp/print' ? printer() : null), { dataBytes: MOST_DATA }),
   );

@@ -5,14 +5,16 @@ import { readPrinter } from '@foglio/core/validate';
 import { createApp } from './app';
 import { Archive } from './archive';
 import { Machine } from './machine';
+import { MANNERS } from './manners';
 
-const USAGE = `usage: printer --profile PROFILE.json --folder FOLDER [--port 0] [--sheet-ms 400] [--intake-kb 0] [--keep-days 90]
+const USAGE = `usage: printer --profile PROFILE.json --folder FOLDER [--port 0] [--sheet-ms 400] [--intake-kb 0] [--keep-days 90] [--manner NAME]
   --profile    what printer to be: a printer profile
   --folder     where jobs, documents and delivered sheets are kept
   --port       loopback port; 0 takes a free one
   --sheet-ms   milliseconds a sheet takes
   --intake-kb  kilobytes a second at which documents are taken in; 0: as fast as they come
-  --keep-days  days that a job is kept once it has ended`;
+  --keep-days  days that a job is kept once it has ended
+  --manner     something that it does not do as others do: ${Object.keys(MANNERS).join(', ')}`;
 
 const { values } = parseArgs({
   options: {
@@ -22,9 +24,11 @@ const { values } = parseArgs({
     'sheet-ms': { type: 'string', default: '400' },
     'intake-kb': { type: 'string', default: '0' },
     'keep-days': { type: 'string', default: '90' },
+    manner: { type: 'string' },
   },
 });
-if (!values.profile || !values.folder) {
+const manner = values.manner === undefined ? undefined : MANNERS[values.manner];
+if (!values.profile || !values.folder || (values.manner !== undefined && !manner)) {
   console.error(USAGE);
   process.exit(2);
 }
@@ -44,7 +48,7 @@ const forget = async (): Promise<void> => {
 await forget();
 setInterval(() => void forget(), FORGET_EVERY_MS).unref();
 
-const server = createServer(createApp({ machine, archive }));
+const server = createServer(createApp({ machine, archive, ...(manner ? { manner } : {}) }));
 // A slow intake is this printer's own doing, so it must not be the reason to break off.
 server.requestTimeout = 0;
 // Longer than a client is likely to be busy elsewhere between two questions.

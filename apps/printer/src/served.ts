@@ -9,7 +9,7 @@ import {
   type ServedJob,
   type ServedPrinter,
 } from '@foglio/ipp/serving';
-import { PdfError } from '@foglio/pdf';
+import { PdfError, takeIn } from '@foglio/pdf';
 import type { PrintJob } from './archive';
 import { isFull } from './disk';
 import type { Machine } from './machine';
@@ -94,13 +94,19 @@ async function receive(job: PrintJob, document: IncomingDocument, machine: Machi
     throw error;
   }
   try {
-    await machine.receiveDocument(job, document.attributes, new Uint8Array(Buffer.concat(parts)), document.isLast);
+    const bytes = new Uint8Array(Buffer.concat(parts));
+    // Pictures are kept as pages, so that they can be looked at like all others.
+    const pages = isRaster(bytes) ? (await takeIn(bytes)).bytes : bytes;
+    await machine.receiveDocument(job, document.attributes, pages, document.isLast);
   } catch (error) {
     if (error instanceof PdfError) throw new Refusal(STATUS.documentFormatError, error.message);
     if (isFull(error)) throw new Refusal(STATUS.temporaryError, 'the printer’s disk is full');
     throw error;
   }
 }
+
+/** PWG 5102.4, 4.1. */
+const isRaster = (bytes: Uint8Array): boolean => Buffer.from(bytes.subarray(0, 4)).toString('latin1') === 'RaS2';
 
 const describeJob = (job: PrintJob): ServedJob => {
   const { id, name, user, state, reasons, message, documents, sheets, deliveredCount } = job;

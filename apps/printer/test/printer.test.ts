@@ -52,9 +52,11 @@ async function prepared(settings: object, changed: (plan: Plan) => Plan = (made)
   const made = changed(plan(ticket, documents, profile));
   const sending: SendInput = {
     printerUri: printer.uri,
+    printer: profile,
     shipment: shipmentOf(made, ticket, profile),
-    pdfOf: ({ sheets }) => impose({ plan: { ...made, sheets: [...sheets] }, ticket, documents, blanks: 'none' }),
+    documentOf: ({ sheets }) => impose({ plan: { ...made, sheets: [...sheets] }, ticket, documents, blanks: 'none' }),
     jobName: 'Contract',
+    mark: '#test',
     userName: 'test',
   };
   return { ticket, plan: made, sending };
@@ -214,7 +216,7 @@ test('refuses what it does not support by name, and a document that is no PDF', 
   await expect(sendShipment(elsewhere.sending)).rejects.toThrow('not supported: media-col');
   const { sending } = await prepared({ tray: 'tray-1' });
   const noPdf = () => Promise.resolve(new TextEncoder().encode('no pdf'));
-  await expect(sendShipment({ ...sending, pdfOf: noPdf })).rejects.toMatchObject({
+  await expect(sendShipment({ ...sending, documentOf: noPdf })).rejects.toMatchObject({
     status: STATUS.documentFormatError,
   });
   expect([...printer.machine.jobs.values()].map(({ state }) => state)).toEqual(['aborted']);
@@ -353,12 +355,8 @@ test('a job that the printer ends before its document comes is told from one tha
   const broken = sendShipment({
     ...sending,
     onRefused: refused,
-    // It was off and on while the document was made.
-    pdfOf: async (document, part) => {
-      const [job] = [...printer.machine.jobs.values()];
-      await printer.machine.abortIncoming(job!);
-      return sending.pdfOf(document, part);
-    },
+    // It was off and on before the document came.
+    onCreated: (id) => printer.machine.abortIncoming(printer.machine.jobs.get(id)!),
   });
   await expect(broken).rejects.toMatchObject({ name: 'IppError', status: STATUS.notPossible, jobCreated: true });
   expect(refused).not.toHaveBeenCalled();

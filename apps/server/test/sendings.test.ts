@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import { eq } from 'drizzle-orm';
+import type { Printer } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import type { SendingState } from '@foglio/api';
 import { contents, sendings, files, jobs, printers } from '../src/database/schema';
@@ -18,6 +19,7 @@ import {
   groupOf,
   integer,
   keyword,
+  nameValue,
   OPERATIONS,
   STATUS,
 } from '@foglio/ipp';
@@ -28,8 +30,17 @@ let server: RunningServer;
 let printer: Server;
 let cancelled: number[];
 
-/** What the printer says of a job, by its number; an array tells how it stands the first time, then after. */
-const JOBS: Record<number, readonly (readonly [state: number, reason: string, sheets: number])[]> = {
+/** Of a job that the printer knows nothing of any more. */
+const FORGOTTEN = [0, '', 0] as const;
+
+/** What a list of the printer's jobs names them; none unless a test says so. */
+let listed: Record<number, string> = {};
+
+/**
+ * What the printer says of a job, by its number; an array tells how it stands the first time, then after. Null: it counts no
+ * sheets.
+ */
+const JOBS: Record<number, readonly (readonly [state: number, reason: string, sheets: number | null])[]> = {
   1: [[5, 'job-printing', 0]],
   21: [
     [3, 'job-incoming', 0],
@@ -42,6 +53,16 @@ const JOBS: Record<number, readonly (readonly [state: number, reason: string, sh
   ],
   24: [[8, 'aborted-by-system', 0]],
   25: [[7, 'job-canceled-at-device', 0]],
+  26: [[8, 'aborted-by-system', null]],
+  27: [[5, 'job-printing', null], FORGOTTEN],
+  28: [[5, 'job-printing', 1], FORGOTTEN],
+  29: [[9, 'job-completed-successfully', null]],
+  30: [[9, 'job-completed-successfully', 1], FORGOTTEN],
+  31: [
+    [5, 'job-printing', 0],
+    [5, 'job-printing', 0],
+    [9, 'job-completed-successfully', 1],
+  ],
 };
 
 /** A printer that only tells of jobs: the least that the keeper asks for. */
@@ -58,14 +79,21 @@ async function startPrinter(): Promise<string> {
       const time = asked.get(id) ?? 0;
       if (message.code === OPERATIONS.cancelJob) cancelled.push(id);
       else asked.set(id, time + 1);
-      const [state, reason, sheets] = states[Math.min(time, states.length - 1)] ?? [0, '', 0];
+      const standing = states[Math.min(time, states.length - 1)] ?? FORGOTTEN;
+      const [state, reason, sheets] = standing;
       const attributes = {
         'job-state': [enumeration(state)],
         'job-state-reasons': [keyword(reason)],
-        'job-media-sheets-completed': [integer(sheets)],
+        ...(sheets === null ? {} : { 'job-media-sheets-completed': [integer(sheets)] }),
       };
-      const code = states.length === 0 ? STATUS.notFound : STATUS.ok;
-      response.end(encodeMessage({ version: [2, 0], code, requestId: 1, groups: [{ tag: 'job', attributes }] }));
+      const code = standing === FORGOTTEN && message.code !== OPERATIONS.getJobs ? STATUS.notFound : STATUS.ok;
+      const jobs = Object.entries(listed).map(([job, name]) => ({
+        'job-id': [integer(Number(job))],
+        'job-name': [nameValue(name)],
+      }));
+      const told = message.code === OPERATIONS.getJobs ? jobs : [attributes];
+      const groups = told.map((group) => ({ tag: 'job', attributes: group }) as const);
+      response.end(encodeMessage({ version: [2, 0], code, requestId: 1, groups }));
     });
   });
   await new Promise<void>((resolve) => printer.listen(0, '127.0.0.1', resolve));
@@ -92,6 +120,9 @@ async function enter(values: {
   retryAt?: Date;
   printerId?: string;
   pass?: 1 | 2;
+  parts?: number;
+  sheets?: number;
+  profile?: Printer;
 }): Promise<string> {
   const [content] = await server.db
     .insert(contents)
@@ -209,9 +240,71 @@ describe('what a server that is gone was sending, when the printer has a job of 
   });
 
   test('no longer known there: nobody claims that nothing was printed', async () => {
-    const message = await until(await left(99), 'interrupted');
-    expect(message).toContain('look at its output before sending again');
+    const message = await until(await left(99), 'uncertain');
+    expect(message).toContain('It may have been printed: the printer no longer knows this job. Look at its output.');
     expect(message).not.toContain('Nothing was printed');
+  });
+
+  test('ended there, and nobody counts its sheets: unknown is not none', async () => {
+    const message = await until(await left(26), 'uncertain');
+    expect(message).toContain('does not count sheets. Look at its output.');
+  });
+});
+
+describe('a printer that forgets what is over', () => {
+  const printing = (job: number, sheets = 1): Promise<string> =>
+    enter({ state: 'printing', printerJobs: [job], sheets });
+
+  test('had counted every sheet: all came out', async () => {
+    const id = await printing(28);
+    await until(id, 'completed');
+    expect(await findSending(server.db, id)).toMatchObject({ sheetsDone: 1, message: null });
+  });
+
+  test('had counted fewer: nobody can know, so a person is asked, with what is known', async () => {
+    const id = await printing(27, 3);
+    expect(await until(id, 'uncertain')).toMatch(
+      /^It may have been printed: .* It had told of no sheet that came out\.$/,
+    );
+    const say = () => fetch(`${server.base}/api/sendings/${id}/came-out`, { method: 'POST' });
+    expect((await say()).status).toBe(200);
+    expect(await findSending(server.db, id)).toMatchObject({ state: 'completed', sheetsDone: 3, message: null });
+    // Said twice, as where an answer is lost, it is said; of what is known otherwise nobody may say it.
+    expect((await say()).status).toBe(200);
+    await changeSending(server.db, id, ['completed'], { state: 'canceled' });
+    expect((await say()).status).toBe(409);
+  });
+
+  test('counts no sheets at all: of a completed job all came out', async () => {
+    const id = await printing(29, 4);
+    await until(id, 'completed');
+    expect((await findSending(server.db, id)).sheetsDone).toBe(4);
+  });
+
+  test('what one of several jobs ended as is kept while the others go on', async () => {
+    const id = await enter({ state: 'printing', printerJobs: [30, 31], parts: 2, sheets: 2 });
+    await until(id, 'completed');
+    expect((await findSending(server.db, id)).jobEnds).toMatchObject({ 30: { state: 'completed', sheets: 1 } });
+  });
+});
+
+describe('a printer that takes job and document at once: no answer means neither that it has it, nor that it has not', () => {
+  const AT_ONCE = [OPERATIONS.printJob, OPERATIONS.validateJob, OPERATIONS.getJobs, OPERATIONS.getJobAttributes];
+  const profile = { ...PROFILE, jobs: { ...PROFILE.jobs, operations: AT_ONCE } };
+  const broken = (): Promise<string> =>
+    enter({ state: 'sending', server: new Presence(server.databaseUrl).server, profile });
+  afterEach(() => (listed = {}));
+
+  test('it has a job of that mark: that is followed', async () => {
+    const id = await enter({ state: 'sending', server: server.presence.server, profile });
+    listed = { 22: 'Contract #other', 23: `Contract #${id.slice(0, 8)}` };
+    await changeSending(server.db, id, ['sending'], { server: null });
+    await until(id, 'completed');
+    expect((await findSending(server.db, id)).printerJobs).toEqual([23]);
+  });
+
+  test('it knows none: it may have been printed and forgotten, so a person is asked', async () => {
+    expect(await until(await broken(), 'uncertain')).toContain('the connection broke while it was on its way');
   });
 });
 

@@ -325,6 +325,14 @@ export const OPERATIONS = {
     gives: records.sendingRecord,
     refuses: ['sending-over', 'sending-not-over', 'printer-refuses'],
   },
+  'came-out': {
+    method: 'post',
+    path: '/api/sendings/{id}/came-out',
+    says: 'A person saw that all of it came out, where nobody else could know.',
+    status: 200,
+    gives: records.sendingRecord,
+    refuses: ['sending-not-over'],
+  },
   'first-pass': {
     method: 'post',
     path: '/api/sendings/{id}/first-pass',
@@ -380,7 +388,7 @@ export const OPERATIONS = {
 export type OperationName = keyof typeof OPERATIONS;
 
 /** What can be done to a sending. */
-export type SendingAct = 'again' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
+export type SendingAct = 'again' | 'came-out' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
 
 /** What each takes and answers, where that is JSON. As tables, of which the compiler works out each entry once. */
 export type Bodies = { readonly [Name in OperationName]: BodyOf<(typeof OPERATIONS)[Name]> };

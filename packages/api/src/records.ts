@@ -186,6 +186,7 @@ export const SENDING_STATES = [
   'aborted',
   'failed',
   'interrupted',
+  'uncertain',
 ] as const;
 
 export const sendingRecord = record(
@@ -196,7 +197,10 @@ export const sendingRecord = record(
     printerId: words,
     title: words,
     copies: position,
-    state: { enum: SENDING_STATES },
+    state: {
+      enum: SENDING_STATES,
+      description: 'uncertain: nobody but a person at the printer can know whether it was printed.',
+    },
     message: maybeWords,
     sheets: count,
     sheetsDone: count,

@@ -1,6 +1,6 @@
 /** All that other rooms may import of the core; `validate` is apart, since Ajv has no place in the browser. */
 export { orientationOf, type Orientation } from './paper/orientation';
-export { facingOf, findTray, trayName, type Printer, type PrinterInput, type Tray } from './printer/printer';
+export { facingOf, findTray, marginAt, trayName, type Printer, type PrinterInput, type Tray } from './printer/printer';
 export { printerSchema } from './printer/printer.schema';
 export {
   findSize,
@@ -70,6 +70,11 @@ export { boxOfText } from './planning/lines';
 export { momentOf, sayDay, sayMoment } from './marks/moment';
 export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
+export { makesSets, SAYS_COLLATED, SAYS_UNCOLLATED } from './sending/makes-sets';
+export { takes, takesTrays } from './printer/takes';
+export { rasterFor } from './sending/raster';
+export { formatFor, type Format } from './printer/formats';
+export { isGreyByItself } from './sending/grey';
 export { chooseWay, type Way } from './sending/ways';
 export { pageRules, type PageRules } from './ticket/page-rules';
 export { countChosen } from './planning/select';

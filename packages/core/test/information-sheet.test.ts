@@ -158,10 +158,10 @@ describe('when it is printed', () => {
 
   test('as sent, it is a sheet among the others, once; sets are written out for it', () => {
     const made = planOf({ ...WANTED, copies: 3 }, [documentOf(2)]);
-    const sent = asSent(made);
+    const sent = asSent(made, readPrinter(OFFICE));
     expect([sent.sets, sent.informationSheet, sent.sheets.length]).toEqual([1, null, 7]);
     expect(isInformationSheet(sent.sheets[0]!)).toBe(true);
-    expect(asSent(planOf({ copies: 3 }, [documentOf(2)]))).toMatchObject({ sets: 3 });
+    expect(asSent(planOf({ copies: 3 }, [documentOf(2)]), readPrinter(OFFICE))).toMatchObject({ sets: 3 });
     expect(partOf(made, made.sheets)).toMatchObject({ informationSheet: null, sheets: made.sheets });
   });
 
@@ -192,7 +192,7 @@ test.each(['upper', 'lower'] as const)(
       const made = planOf({ ...WANTED, tray: 'tray-1', sides: 'two-sided' }, [documentOf(6)], printer);
       (['front', 'back'] as const).forEach((which, at) => {
         const order = made.passes![at]!.order;
-        const sent = asSent(passPlan(made, which, null)).sheets.map(({ index }) => index);
+        const sent = asSent(passPlan(made, which, null), readPrinter(printer)).sheets.map(({ index }) => index);
         expect(sent).toEqual(order[0] === 1 ? [0, ...order] : [...order, 0]);
       });
     }

@@ -1,5 +1,5 @@
 import { asSent, everySheet, printingOrder, profileForTicket, readSizeName, type TicketInput } from '../src';
-import { readTicket } from '../src/validate';
+import { readPrinter, readTicket } from '../src/validate';
 import { A3, documentOf, documentWith, OFFICE, outline, planOf } from './jobs';
 
 const sectioned = documentWith(
@@ -147,10 +147,19 @@ describe('the order of printing', () => {
 
   test('as sent: in the order of printing; sets are written out only for slips between them', () => {
     const plan = planOf({ tray: 'tray-1', copies: 2, delivery: 'last-to-first' }, [documentOf(3)]);
-    expect(asSent(plan)).toMatchObject({ sets: 2, sheets: [{ index: 3 }, { index: 2 }, { index: 1 }] });
+    expect(asSent(plan, readPrinter(OFFICE))).toMatchObject({
+      sets: 2,
+      sheets: [{ index: 3 }, { index: 2 }, { index: 1 }],
+    });
     const slips = planOf({ tray: 'tray-1', copies: 3, slips: { between: 'sets' } }, [documentOf(1)]);
-    expect(asSent(slips)).toMatchObject({ sets: 1, slipBetweenSets: null });
-    expect(asSent(slips).sheets.map(({ slip }) => slip)).toEqual([false, true, false, true, false]);
+    expect(asSent(slips, readPrinter(OFFICE))).toMatchObject({ sets: 1, slipBetweenSets: null });
+    expect(asSent(slips, readPrinter(OFFICE)).sheets.map(({ slip }) => slip)).toEqual([
+      false,
+      true,
+      false,
+      true,
+      false,
+    ]);
     expect(printingOrder(slips)).toEqual(slips.sheets);
   });
 });

@@ -176,7 +176,7 @@ describe('fronts or backs alone (model, Pages and pieces)', () => {
       ['fronts', 'front'],
       ['backs', 'back'],
     ] as const) {
-      const sent = asSent({ ...alone(faces, { bind: 'top' }, printer), sets: 2 });
+      const sent = asSent({ ...alone(faces, { bind: 'top' }, printer), sets: 2 }, readPrinter(printer));
       const expected = passPlan(whole, which, readPrinter(printer).refeedTray);
       expect(sent.sheets.map(({ front, tray }) => [front, tray])).toEqual(
         expected.sheets.map(({ front, tray }) => [front, tray]),

@@ -1,28 +1,60 @@
-import { request as httpRequest } from 'node:http';
-import { request as httpsRequest } from 'node:https';
+import { Agent as HttpAgent, request as httpRequest, type ClientRequest, type IncomingMessage } from 'node:http';
+import { Agent as HttpsAgent, request as httpsRequest } from 'node:https';
 import { decodeMessage } from './decode';
+import type { DocumentData } from './document-data';
 import { encodeMessage } from './encode';
 import { httpAddress } from './address';
 import { IppError } from './ipp-error';
 import { lookupReachable } from './reachable';
-import { groupOf, STATUS, firstString, type Attributes, type Group, type Message } from './message';
+import { groupOf, OPERATIONS, STATUS, firstString, type Attributes, type Group, type Message } from './message';
+import { sayTrouble, Trouble } from './trouble';
 
 export interface IppRequest {
   readonly operation: number;
   /** Operation attributes beyond charset, language and the target. */
   readonly operationAttributes?: Attributes;
   readonly groups?: readonly Group[];
-  readonly document?: Uint8Array;
+  readonly document?: DocumentData;
+  /**
+   * Asked each time that a printer has taken nothing more of the document, or not answered it, for as long as
+   * `standsStillMs`: whether it is waited for further. A printer that waits for paper takes nothing meanwhile.
+   */
+  readonly goesOn?: () => Promise<boolean>;
+  readonly limits?: Partial<Limits>;
   readonly signal?: AbortSignal;
 }
 
-const ANSWER_WITHIN_MS = 10_000;
+/** How long what is waited for, in milliseconds. */
+export interface Limits {
+  /** Until there is a connection. */
+  readonly connectMs: number;
+  /** From the end of the question to the end of its answer, however slowly that comes. */
+  readonly answerMs: number;
+  /** Without a further byte of a document taken, or with all of it taken and no answer. */
+  readonly standsStillMs: number;
+  /** Of standing still in one piece, whatever the printer says meanwhile. */
+  readonly mostStillMs: number;
+}
+
+const LIMITS: Limits = { connectMs: 5_000, answerMs: 10_000, standsStillMs: 30_000, mostStillMs: 30 * 60_000 };
 
 /** No answer of a printer comes near this; what is longer is not read. */
-const LONGEST_ANSWER = 16 * 1024 * 1024;
+const LONGEST_ANSWER = 1024 * 1024;
 
 /** Bytes written at once, so that a slow printer's pace is felt and a sending can be stopped between two. */
 const CHUNK = 64 * 1024;
+
+/** What changes nothing, and may therefore be asked twice. */
+const QUESTIONS: readonly number[] = [
+  OPERATIONS.getPrinterAttributes,
+  OPERATIONS.getJobAttributes,
+  OPERATIONS.getJobs,
+  OPERATIONS.validateJob,
+];
+
+/** Connections are kept for a while, two to a printer at most while nothing is asked: some take no more than a few. */
+const KEEPING = { keepAlive: true, maxFreeSockets: 2, timeout: 60_000 };
+const KEPT = { 'http:': new HttpAgent(KEEPING), 'https:': new HttpsAgent(KEEPING) } as const;
 
 /** Asks a printer one thing. @throws IppError where it is away, refuses, or answers something else than IPP */
 export async function askPrinter(printerUri: string, ask: IppRequest): Promise<Message> {
@@ -43,7 +75,7 @@ export async function askPrinter(printerUri: string, ask: IppRequest): Promise<M
       ...(ask.groups ?? []),
     ],
   };
-  const body = await post(httpAddress(printerUri), encodeMessage(message), ask.document, ask.signal);
+  const body = await post(httpAddress(printerUri), encodeMessage(message), ask);
   let answer: Message;
   try {
     answer = decodeMessage(body).message;
@@ -53,64 +85,197 @@ export async function askPrinter(printerUri: string, ask: IppRequest): Promise<M
   if (answer.code >= STATUS.badRequest) {
     const reason = firstString(groupOf(answer, 'operation'), 'status-message');
     const code = `0x${answer.code.toString(16).padStart(4, '0')}`;
-    throw new IppError(`the printer refuses: ${reason ?? 'no reason given'} (status ${code})`, answer.code);
+    const unsupported = Object.keys(groupOf(answer, 'unsupported'));
+    throw new IppError(`the printer refuses: ${reason ?? 'no reason given'} (status ${code})`, answer.code, {
+      unsupported,
+    });
   }
   return answer;
 }
 
-function post(url: URL, head: Uint8Array, document: Uint8Array | undefined, signal?: AbortSignal): Promise<Uint8Array> {
+async function post(url: URL, head: Uint8Array, ask: IppRequest): Promise<Uint8Array> {
+  const isQuestion = QUESTIONS.includes(ask.operation);
+  try {
+    try {
+      return await exchange(url, head, ask, isQuestion);
+    } catch (error) {
+      // The printer had closed the connection that was kept, in the very moment it was used again.
+      if (!(error instanceof Stale)) throw error;
+      return await exchange(url, head, ask, false);
+    }
+  } catch (error) {
+    if (error instanceof IppError) throw error;
+    const why = sayTrouble(error);
+    const { reached = true } = error as Partial<Reached>;
+    throw new IppError(`${url.host} cannot be reached: ${why}`, null, { reached, why });
+  }
+}
+
+/** What is noted of whatever breaks a request. */
+interface Reached {
+  reached: boolean;
+}
+
+/** A connection that was kept broke before any answer came. */
+class Stale extends Error {
+  override readonly name = 'Stale';
+}
+
+/** One request and its answer. @param onKept whether over a connection that may have been kept from before */
+function exchange(url: URL, head: Uint8Array, ask: IppRequest, onKept: boolean): Promise<Uint8Array> {
+  const { document, signal } = ask;
+  const limits = { ...LIMITS, ...ask.limits };
   const send = url.protocol === 'https:' ? httpsRequest : httpRequest;
-  const length = head.length + (document?.length ?? 0);
   return new Promise((resolve, reject) => {
-    const away = (error: Error): void => reject(new IppError(`${url.host} cannot be reached: ${error.message}`, null));
     const outgoing = send(url, {
       method: 'POST',
       lookup: lookupReachable,
-      // A connection of its own: one kept from before may be closed by the printer in the very moment it is used again.
-      agent: false,
-      headers: { 'Content-Type': 'application/ipp', 'Content-Length': length },
+      agent: onKept ? KEPT[url.protocol as keyof typeof KEPT] : false,
+      headers: { 'Content-Type': 'application/ipp', 'Content-Length': head.length + (document?.length ?? 0) },
       ...(signal ? { signal } : {}),
     });
-    outgoing.setTimeout(ANSWER_WITHIN_MS, () => outgoing.destroy(new Error('no answer in time')));
-    outgoing.on('error', away);
+    const watch = new Watch(outgoing, limits, document ? ask.goesOn : undefined);
+    const fail = (error: unknown): void => {
+      watch.end();
+      outgoing.destroy();
+      if (outgoing.reusedSocket && isBroken(error)) return reject(new Stale());
+      reject(Object.assign(error as Error, { reached: watch.reached }));
+    };
+    outgoing.on('error', fail);
     outgoing.on('response', (incoming) => {
-      const parts: Buffer[] = [];
-      let size = 0;
-      incoming.on('data', (part: Buffer) => {
-        size += part.length;
-        if (size > LONGEST_ANSWER) incoming.destroy(new Error('the answer is too long'));
-        else parts.push(part);
-      });
-      incoming.on('error', away);
-      incoming.on('end', () => {
-        if (incoming.statusCode === 200) resolve(new Uint8Array(Buffer.concat(parts)));
-        else reject(new IppError(`${url.host} answers with HTTP status ${incoming.statusCode}, not IPP`, null));
-      });
+      if (!document) watch.answering();
+      readAnswer(url, incoming).then((answer) => {
+        watch.end();
+        // It has said all there is to say before it had all of the document.
+        if (!outgoing.writableFinished) outgoing.destroy();
+        resolve(answer);
+      }, fail);
     });
-    void writeAll(outgoing, head, document).catch(away);
+    writeAll(outgoing, head, document, watch).then(() => watch.sent(), fail);
   });
 }
 
+const isBroken = (error: unknown): boolean =>
+  ['ECONNRESET', 'EPIPE'].includes((error as NodeJS.ErrnoException).code ?? '');
+
+/** @throws IppError, and whatever breaks the connection */
+async function readAnswer(url: URL, incoming: IncomingMessage): Promise<Uint8Array> {
+  const { statusCode = 0, headers } = incoming;
+  if (statusCode !== 200) {
+    incoming.destroy();
+    throw new IppError(sayStatus(url, statusCode, headers.location), null);
+  }
+  const parts: Buffer[] = [];
+  let size = 0;
+  for await (const part of incoming as AsyncIterable<Buffer>) {
+    size += part.length;
+    if (size > LONGEST_ANSWER) throw new Trouble('its answer is longer than 1 MB, which no printer’s is');
+    parts.push(part);
+  }
+  return new Uint8Array(Buffer.concat(parts));
+}
+
+function sayStatus({ host }: URL, status: number, location: string | undefined): string {
+  if (status === 401) return `${host} asks for a name and a password`;
+  if (status === 426) return `${host} wants to be asked over a protected connection: write its address with ipps:`;
+  // Not followed: whoever answers there was chosen by no person.
+  const onward = status >= 300 && status < 400 && location ? `, and sends on to ${location.slice(0, 200)}` : '';
+  return `${host} answers with HTTP status ${status}, not IPP${onward}`;
+}
+
+/** Ends a request that takes longer than it may: each of its parts has a time of its own. */
+class Watch {
+  private timer: NodeJS.Timeout;
+  private still = 0;
+  private over = false;
+  /** Whether there has been a connection. */
+  reached = false;
+
+  constructor(
+    private readonly outgoing: ClientRequest,
+    private readonly limits: Limits,
+    private readonly goesOn: (() => Promise<boolean>) | undefined,
+  ) {
+    this.timer = setTimeout(() => this.stop('it does not answer'), limits.connectMs);
+    outgoing.once('socket', (socket) => {
+      if (!socket.connecting) return this.moves();
+      socket.once(outgoing.protocol === 'https:' ? 'secureConnect' : 'connect', () => this.moves());
+    });
+  }
+
+  /** Something more was taken. */
+  moves(): void {
+    this.reached = true;
+    this.still = 0;
+    this.wait(this.limits.standsStillMs, () => void this.ask());
+  }
+
+  /** All was taken. */
+  sent(): void {
+    if (this.goesOn) this.moves();
+    else this.answering();
+  }
+
+  /** From here on the whole answer has its time. */
+  answering(): void {
+    this.wait(this.limits.answerMs, () => this.stop('it takes too long to answer'));
+  }
+
+  end(): void {
+    this.over = true;
+    clearTimeout(this.timer);
+  }
+
+  private wait(ms: number, then: () => void): void {
+    clearTimeout(this.timer);
+    if (!this.over) this.timer = setTimeout(then, ms);
+  }
+
+  private async ask(): Promise<void> {
+    const { standsStillMs, mostStillMs } = this.limits;
+    this.still += standsStillMs;
+    const goesOn = this.still < mostStillMs && ((await this.goesOn?.()) ?? false);
+    if (goesOn) this.wait(standsStillMs, () => void this.ask());
+    else this.stop('it takes no more of the document');
+  }
+
+  private stop(why: string): void {
+    if (!this.over) this.outgoing.destroy(new Trouble(why));
+  }
+}
+
+/** Resolves when all of it has been handed to the network. */
 async function writeAll(
-  outgoing: ReturnType<typeof httpRequest>,
+  outgoing: ClientRequest,
   head: Uint8Array,
-  document: Uint8Array | undefined,
+  document: DocumentData | undefined,
+  watch: Watch,
 ): Promise<void> {
   outgoing.write(head);
-  for (let at = 0; document && at < document.length; at += CHUNK) {
-    const room = outgoing.write(document.subarray(at, at + CHUNK));
-    if (!room && !outgoing.destroyed) {
-      await new Promise<void>((resolve) => {
-        const goOn = (): void => {
-          outgoing.off('drain', goOn);
-          outgoing.off('close', goOn);
-          resolve();
-        };
-        outgoing.on('drain', goOn);
-        outgoing.on('close', goOn);
-      });
+  if (document) {
+    for await (const part of document.parts()) {
+      for (let at = 0; at < part.length; at += CHUNK) {
+        if (!outgoing.write(part.subarray(at, at + CHUNK))) await drained(outgoing);
+        if (outgoing.destroyed) return;
+        watch.moves();
+      }
     }
-    if (outgoing.destroyed) return;
   }
-  outgoing.end();
+  await new Promise<void>((resolve) => {
+    outgoing.once('finish', resolve).once('close', resolve);
+    outgoing.end();
+  });
+}
+
+function drained(outgoing: ClientRequest): Promise<void> {
+  if (outgoing.destroyed) return Promise.resolve();
+  return new Promise((resolve) => {
+    const goOn = (): void => {
+      outgoing.off('drain', goOn);
+      outgoing.off('close', goOn);
+      resolve();
+    };
+    outgoing.on('drain', goOn);
+    outgoing.on('close', goOn);
+  });
 }

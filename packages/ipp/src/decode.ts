@@ -1,5 +1,13 @@
 import type { Attributes, Group, GroupTag, Message, Value } from './message';
-import { END_COLLECTION, END_OF_ATTRIBUTES, FIRST_VALUE_TAG, GROUP_TAGS, MEMBER_NAME, VALUE_TAGS } from './tags';
+import {
+  END_COLLECTION,
+  END_OF_ATTRIBUTES,
+  FIRST_VALUE_TAG,
+  GROUP_TAGS,
+  MEMBER_NAME,
+  VALUE_TAGS,
+  type KnownTag,
+} from './tags';
 
 /** Bytes that are no IPP message, with the offset where that shows. */
 export class IppDecodeError extends Error {
@@ -14,10 +22,13 @@ export class IppDecodeError extends Error {
 }
 
 const GROUPS = new Map(Object.entries(GROUP_TAGS).map(([tag, number]) => [number, tag as GroupTag]));
-const VALUES = new Map(Object.entries(VALUE_TAGS).map(([tag, number]) => [number, tag as Value['tag']]));
+const VALUES = new Map(Object.entries(VALUE_TAGS).map(([tag, number]) => [number, tag as KnownTag]));
 
 /** Deeper nesting is in no standard attribute; it would only exhaust the stack. */
 const MAX_DEPTH = 16;
+
+/** No printer tells of itself in more values than this; what has more keeps whoever reads it from all else. */
+const MOST_VALUES = 50_000;
 
 /** A message, and where the document data behind it begins. */
 export interface Decoded {
@@ -26,9 +37,11 @@ export interface Decoded {
 }
 
 /**
- * Reads a message from bytes (RFC 8010, section 3).
+ * Reads a message from bytes (RFC 8010, section 3). What is well framed is read whatever it holds: values of tags that
+ * nobody here knows, or that are not of their tag's syntax, are kept as they came ("other"), and groups nobody knows are
+ * passed over, since whoever wrote them may be newer than this (RFC 8010, section 3.5).
  *
- * @throws IppDecodeError
+ * @throws IppDecodeError where its framing is broken, or it holds more than any printer has to say
  */
 export function decodeMessage(bytes: Uint8Array): Decoded {
   const reader = new Reader(bytes);
@@ -44,10 +57,9 @@ export function decodeMessage(bytes: Uint8Array): Decoded {
     if (tag === END_OF_ATTRIBUTES) return { message: { version, code, requestId, groups }, dataOffset: reader.offset };
     if (tag < FIRST_VALUE_TAG) {
       const group = GROUPS.get(tag);
-      if (!group) throw new IppDecodeError(`unknown group tag ${tag}`, at);
       attributes = emptyAttributes();
       last = null;
-      groups.push({ tag: group, attributes });
+      if (group) groups.push({ tag: group, attributes });
       continue;
     }
     if (!attributes) throw new IppDecodeError('an attribute stands before any group', at);
@@ -63,10 +75,12 @@ export function decodeMessage(bytes: Uint8Array): Decoded {
 const emptyAttributes = (): Record<string, Value[]> => Object.create(null) as Record<string, Value[]>;
 
 function readValue(reader: Reader, number: number, at: number, depth: number): Value {
+  reader.count(at);
   const tag = VALUES.get(number);
-  if (!tag) throw new IppDecodeError(`unknown value tag ${number}`, at);
   const bytes = reader.field();
-  const inside = new Reader(bytes, reader.offset - bytes.length);
+  if (tag === 'collection') return { tag, value: readMembers(reader, depth + 1) };
+  if (!tag || !isOfSyntax(tag, bytes)) return { tag: 'other', number, value: bytes };
+  const inside = new Reader(bytes);
   switch (tag) {
     case 'unsupported':
     case 'unknown':
@@ -74,25 +88,21 @@ function readValue(reader: Reader, number: number, at: number, depth: number): V
       return { tag };
     case 'integer':
     case 'enum':
-      return { tag, value: exact(inside, 4, tag).int() };
+      return { tag, value: inside.int() };
     case 'boolean':
-      return { tag, value: exact(inside, 1, tag).byte() !== 0 };
+      return { tag, value: inside.byte() !== 0 };
     case 'octetString':
     case 'dateTime':
       return { tag, value: bytes };
     case 'resolution':
-      exact(inside, 9, tag);
       return { tag, value: { cross: inside.int(), feed: inside.int(), unit: inside.byte() } };
     case 'rangeOfInteger':
-      exact(inside, 8, tag);
       return { tag, value: { lower: inside.int(), upper: inside.int() } };
     case 'textWithLanguage':
     case 'nameWithLanguage':
       return { tag, value: { language: inside.text(), text: inside.text() } };
-    case 'collection':
-      return { tag, value: readMembers(reader, depth + 1) };
     default:
-      return { tag, value: new TextDecoder().decode(bytes) };
+      return { tag, value: textOf(bytes) };
   }
 }
 
@@ -118,33 +128,43 @@ function readMembers(reader: Reader, depth: number): Attributes {
   }
 }
 
-function exact(reader: Reader, length: number, tag: string): Reader {
-  if (reader.length !== length) throw new IppDecodeError(`${tag} of ${reader.length} bytes, not ${length}`, reader.at);
-  return reader;
+/** Bytes of a value of each syntax that has a length of its own (RFC 8010, section 3.9). */
+const LENGTHS: Partial<Record<KnownTag, number>> = {
+  integer: 4,
+  enum: 4,
+  boolean: 1,
+  resolution: 9,
+  rangeOfInteger: 8,
+};
+
+function isOfSyntax(tag: KnownTag, bytes: Uint8Array): boolean {
+  if (tag !== 'textWithLanguage' && tag !== 'nameWithLanguage') return bytes.length === (LENGTHS[tag] ?? bytes.length);
+  if (bytes.length < 4) return false;
+  const language = bytes[0]! * 256 + bytes[1]!;
+  if (bytes.length < 4 + language) return false;
+  return bytes.length === 4 + language + bytes[2 + language]! * 256 + bytes[3 + language]!;
 }
+
+const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
+const textOf = (bytes: Uint8Array): string => decoder.decode(bytes);
 
 class Reader {
   private next = 0;
+  private values = 0;
   private readonly view: DataView;
 
-  constructor(
-    private readonly bytes: Uint8Array,
-    private readonly base = 0,
-  ) {
+  constructor(private readonly bytes: Uint8Array) {
     this.view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  }
-
-  /** Offset in the whole message. */
-  get at(): number {
-    return this.base + this.next;
   }
 
   get offset(): number {
     return this.next;
   }
 
-  get length(): number {
-    return this.bytes.length;
+  /** One more value. @throws IppDecodeError */
+  count(at: number): void {
+    this.values += 1;
+    if (this.values > MOST_VALUES) throw new IppDecodeError(`it has more than ${MOST_VALUES} values`, at);
   }
 
   byte(): number {
@@ -167,13 +187,12 @@ class Reader {
   }
 
   text(): string {
-    return new TextDecoder().decode(this.field());
+    return textOf(this.field());
   }
 
   private advance(by: number): number {
     const start = this.next;
-    if (start + by > this.bytes.length)
-      throw new IppDecodeError('the message ends too early', this.base + this.bytes.length);
+    if (start + by > this.bytes.length) throw new IppDecodeError('the message ends too early', this.bytes.length);
     this.next += by;
     return start;
   }

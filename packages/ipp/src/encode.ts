@@ -31,9 +31,12 @@ function writeAttributes(out: ByteList, attributes: Attributes): void {
 }
 
 function writeValue(out: ByteList, name: string, value: Value): void {
-  out.byte(VALUE_TAGS[value.tag]);
+  out.byte(value.tag === 'other' ? value.number : VALUE_TAGS[value.tag]);
   out.field(utf8(name));
   switch (value.tag) {
+    case 'other':
+      out.field(value.value);
+      return;
     case 'unsupported':
     case 'unknown':
     case 'no-value':

@@ -7,19 +7,11 @@ export * from './message';
 export { PROFILE_ATTRIBUTES, readProfile } from './profile';
 export { asSeen, type SheetAsSeen } from './as-seen';
 export { sayFaults } from './faults';
-export {
-  askJob,
-  askProfile,
-  askStatus,
-  cancelJob,
-  dropIncoming,
-  holdJob,
-  pausePrinter,
-  releaseJob,
-  sendShipment,
-  type PrinterStatus,
-  validateShipment,
-  type JobStatus,
-  type SendInput,
-} from './send';
+export { dataOf, dataOfFile, type DocumentData } from './document-data';
+export type { Limits } from './client';
+export type { JobStatus } from './job-status';
+export { askJob, cancelJob, dropIncoming, findJobs, holdJob, pausePrinter, releaseJob, type Marked } from './jobs';
+export { askProfile, askStatus, type PrinterStatus } from './printer-status';
+export { makesJobsFirst, sendShipment } from './send';
+export type { SendInput } from './send-input';
 export { shipmentOf, type Shipment, type ShippedDocument, type ShippedJob } from './shipment';

@@ -1,4 +1,17 @@
-import { isMonochrome, OF_SHEET, pointsToMm, TOLD, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import {
+  isMonochrome,
+  OF_SHEET,
+  pointsToMm,
+  SAYS_COLLATED,
+  SAYS_UNCOLLATED,
+  takes,
+  takesTrays,
+  TOLD,
+  type Plan,
+  type Printer,
+  type Sheet,
+  type Ticket,
+} from '@foglio/core';
 import { collection, enumeration, integer, keyword, rangeOf, type Attributes, type Value } from './message';
 
 /** How pages of the sent file are printed; pages of one setting need no more than one override. */
@@ -23,8 +36,14 @@ export type MediaWay = 'by-tray' | 'by-size';
  * the rest as `overrides` by pages (PWG 5100.6, overrides). Pages are those of the PDF that `impose` writes with blanks
  * "none": a one-sided sheet is one page, a two-sided sheet two.
  */
-export function jobAttributes(sent: SentSheets, ticket: Ticket, media: MediaWay = 'by-tray'): Attributes {
-  const settings = settingsOf(sent.sheets, media).sort((a, b) => b.sheets - a.sheets);
+export function jobAttributes(
+  sent: SentSheets,
+  ticket: Ticket,
+  printer: Printer,
+  media: MediaWay = 'by-tray',
+): Attributes {
+  const way = takesTrays(printer) ? media : 'by-size';
+  const settings = settingsOf(sent.sheets, printer, way).sort((a, b) => b.sheets - a.sheets);
   const [main, ...others] = settings;
   // What is said of some sheets and left to the printer for others can only be said of those: the job's would hold for all.
   const some = OF_SHEET.map(({ attribute }) => attribute).filter((name) =>
@@ -33,7 +52,7 @@ export function jobAttributes(sent: SentSheets, ticket: Ticket, media: MediaWay 
   const [common, own] = parted(main?.attributes ?? {}, some);
   const overrides = [...(main && Object.keys(own).length > 0 ? [{ ...main, attributes: own }] : []), ...others];
   return {
-    ...wholeJob(sent, ticket),
+    ...wholeJob(sent, ticket, printer),
     ...common,
     ...(overrides.length > 0 ? { overrides: overrides.map(override) } : {}),
   };
@@ -48,23 +67,31 @@ function parted(attributes: Attributes, names: readonly string[]): readonly [Att
   ];
 }
 
-/** What is said once for a job, whatever its sheets. */
-export function wholeJob({ sets, collate }: Omit<SentSheets, 'sheets'>, ticket: Ticket): Attributes {
+/**
+ * What is said once for a job, whatever its sheets. What the printer does not take is left out: where it mattered to the
+ * result, the sheets themselves are made so that it does not (`makesSets`, `isGreyByItself`), or a check has stopped it.
+ */
+export function wholeJob(sent: SentSheets, ticket: Ticket, printer: Printer): Attributes {
+  const { sets, collate } = sent;
   const color = isMonochrome(ticket) ? 'monochrome' : 'auto';
   // The file is imposed at the paper's size already.
-  return toldOf('job', { ...ticket, copies: sets, collate, color, scale: 'none' });
+  const told = toldOf('job', { ...ticket, copies: sets, collate, color, scale: 'none' }, printer);
+  const says = collate ? SAYS_COLLATED : SAYS_UNCOLLATED;
+  const [attribute, value] = says.find(([name, word]) => takes(printer, name, word)) ?? [];
+  const isNeeded = sets > 1 && attribute && !told[attribute];
+  return isNeeded ? { ...told, [attribute]: [keyword(value)] } : told;
 }
 
 /** What a printer is told for a job or for a sheet, of the settings that are told by one plain value. */
-function toldOf(of: 'job' | 'sheet', values: Readonly<Record<string, unknown>>): Attributes {
+function toldOf(of: 'job' | 'sheet', values: Readonly<Record<string, unknown>>, printer: Printer): Attributes {
   const told = TOLD.filter((one) => one.of === of && one.syntax !== 'collection' && values[one.name] !== undefined);
   return Object.fromEntries(
-    told.map(({ name, attribute, syntax, values: words }) => {
+    told.flatMap(({ name, attribute, syntax, values: words }) => {
       const value = words ? words[String(values[name])] : values[name];
-      return [
-        attribute,
-        [syntax === 'keyword' ? keyword(value as string) : NUMBERS[syntax as 'integer' | 'enum'](value as number)],
-      ];
+      if (!takes(printer, attribute, syntax === 'integer' ? undefined : String(value))) return [];
+      const said =
+        syntax === 'keyword' ? keyword(value as string) : NUMBERS[syntax as 'integer' | 'enum'](value as number);
+      return [[attribute, [said]]];
     }),
   );
 }
@@ -84,16 +111,28 @@ export function alikeStretches(sheets: readonly Sheet[]): Sheet[][] {
   return stretches;
 }
 
-const keyOf = (sheet: Sheet): string => JSON.stringify([sheet.tray, sheet.paper.size, toldOf('sheet', { ...sheet })]);
+/** All that can be told of a sheet, whatever its printer takes. */
+type Told = Pick<Sheet, 'sides' | (typeof OF_SHEET)[number]['name']> & {
+  readonly tray: string | null;
+  readonly paper: { readonly size: string };
+};
 
-function settingsOf(sheets: readonly Sheet[], media: MediaWay): Setting[] {
+const ANY_MEDIA = { tray: null, paper: { size: '' } } as const;
+
+const keyOf = ({ tray, paper, ...sheet }: Told): string =>
+  JSON.stringify([tray, paper.size, sheet.sides, OF_SHEET.map(({ name }) => sheet[name] ?? null)]);
+
+function settingsOf(sheets: readonly Sheet[], printer: Printer, media: MediaWay): Setting[] {
   const settings = new Map<string, Setting>();
   let page = 1;
   for (const sheet of sheets) {
     const last = page + (sheet.back ? 1 : 0);
-    const key = media === 'by-size' ? sheet.sides : keyOf(sheet);
+    const key = keyOf(media === 'by-size' && takesTrays(printer) ? { ...sheet, ...ANY_MEDIA } : sheet);
     let setting = settings.get(key);
-    if (!setting) settings.set(key, (setting = { attributes: sheetAttributes(sheet, media), ranges: [], sheets: 0 }));
+    if (!setting) {
+      setting = { attributes: sheetAttributes(sheet, printer, media), ranges: [], sheets: 0 };
+      settings.set(key, setting);
+    }
     const range = setting.ranges.at(-1);
     if (range && range.upper === page - 1) range.upper = last;
     else setting.ranges.push({ lower: page, upper: last });
@@ -104,9 +143,15 @@ function settingsOf(sheets: readonly Sheet[], media: MediaWay): Setting[] {
 }
 
 /** What a printer is told of a sheet. */
-export function sheetAttributes(sheet: Sheet, media: MediaWay): Attributes {
+export function sheetAttributes(sheet: Sheet, printer: Printer, media: MediaWay): Attributes {
+  return { ...toldOf('sheet', { ...sheet }, printer), ...mediaOf(sheet, printer, media) };
+}
+
+function mediaOf(sheet: Sheet, printer: Printer, media: MediaWay): Attributes {
+  const { size } = sheet.paper;
+  if (!takesTrays(printer)) return takes(printer, 'media', size) ? { media: [keyword(size)] } : {};
   const col = media === 'by-size' ? collection({ 'media-source': [keyword('auto')] }) : mediaCol(sheet);
-  return { ...toldOf('sheet', { ...sheet }), 'media-col': [col] };
+  return { 'media-col': [col] };
 }
 
 /** media-col with size in hundredths of a millimetre and source (PWG 5100.3, media-col). */

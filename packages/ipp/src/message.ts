@@ -29,12 +29,23 @@ export type Value =
   | { readonly tag: 'rangeOfInteger'; readonly value: Range }
   | { readonly tag: 'collection'; readonly value: Attributes }
   | { readonly tag: 'textWithLanguage' | 'nameWithLanguage'; readonly value: Localized }
+  /** A tag nobody here has words for, or a value that is not of its tag's syntax: its bytes as they came. */
+  | { readonly tag: 'other'; readonly number: number; readonly value: Uint8Array }
   | {
       readonly tag: 'text' | 'name' | 'keyword' | 'uri' | 'uriScheme' | 'charset' | 'naturalLanguage' | 'mimeMediaType';
       readonly value: string;
     };
 
-export type GroupTag = 'operation' | 'job' | 'printer' | 'unsupported' | 'document';
+export type GroupTag =
+  | 'operation'
+  | 'job'
+  | 'printer'
+  | 'unsupported'
+  | 'subscription'
+  | 'event-notification'
+  | 'resource'
+  | 'document'
+  | 'system';
 
 export interface Group {
   readonly tag: GroupTag;

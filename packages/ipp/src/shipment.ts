@@ -1,14 +1,16 @@
 import {
   asSent,
   chooseWay,
+  formatFor,
   writtenOut,
+  type Format,
   type Plan,
   type Printer,
   type Sheet,
   type Ticket,
   type Way,
 } from '@foglio/core';
-import { alikeStretches, jobAttributes, sheetAttributes, wholeJob } from './job-attributes';
+import { alikeStretches, jobAttributes, sheetAttributes, wholeJob, type MediaWay } from './job-attributes';
 import { keyword, type Attributes } from './message';
 
 /** What is sent for a plan: the way it goes, why, and the jobs in order. */
@@ -16,6 +18,8 @@ export interface Shipment {
   readonly way: Way;
   /** Why this way and no simpler one, in words. */
   readonly reason: string;
+  /** In which its documents are written. */
+  readonly format: Format;
   readonly jobs: readonly ShippedJob[];
 }
 
@@ -36,33 +40,35 @@ export interface ShippedDocument {
 export function shipmentOf(plan: Plan, ticket: Ticket, printer: Printer): Shipment {
   const way = chooseWay(plan, printer);
   const jobs = WAYS[way](plan, ticket, printer);
-  return { way, reason: reasonOf(way, printer, jobs.length), jobs };
+  // One that takes none is stopped by a check.
+  const format = formatFor(printer) ?? 'application/pdf';
+  return { way, reason: reasonOf(way, printer, jobs.length), format, jobs };
 }
 
 type Shipping = (plan: Plan, ticket: Ticket, printer: Printer) => ShippedJob[];
 
 const WAYS: Readonly<Record<Way, Shipping>> = {
-  plain: (plan, ticket) => [oneDocument(asSent(plan), ticket)],
-  overrides: (plan, ticket) => [oneDocument(asSent(plan), ticket)],
-  'by-size': (plan, ticket) => [oneDocument(asSent(plan), ticket, 'by-size')],
+  plain: (plan, ticket, printer) => [oneDocument(asSent(plan, printer), ticket, printer)],
+  overrides: (plan, ticket, printer) => [oneDocument(asSent(plan, printer), ticket, printer)],
+  'by-size': (plan, ticket, printer) => [oneDocument(asSent(plan, printer), ticket, printer, 'by-size')],
   'two-sided-throughout': (plan, ticket, printer) => {
-    const sent = asSent(plan);
+    const sent = asSent(plan, printer);
     const takesMedia = printer.jobs.overrides.includes('media-col') || new Set(sent.sheets.map(mediaOf)).size === 1;
-    return [oneDocument(withBlankBacks(sent), ticket, takesMedia ? 'by-tray' : 'by-size')];
+    return [oneDocument(withBlankBacks(sent), ticket, printer, takesMedia ? 'by-tray' : 'by-size')];
   },
-  documents: (plan, ticket) => [severalDocuments(plan, ticket)],
-  separate: (plan, ticket) => {
+  documents: (plan, ticket, printer) => [severalDocuments(plan, ticket, printer)],
+  separate: (plan, ticket, printer) => {
     // A set can only be complete before the next where every set is its own row of jobs.
-    const sent = plan.collate && plan.sets > 1 ? writtenOut(plan) : asSent(plan);
-    return alikeStretches(sent.sheets).map((sheets) => oneDocument({ ...sent, sheets }, ticket));
+    const sent = plan.collate && plan.sets > 1 ? writtenOut(plan) : asSent(plan, printer);
+    return alikeStretches(sent.sheets).map((sheets) => oneDocument({ ...sent, sheets }, ticket, printer));
   },
 };
 
 const mediaOf = ({ tray, paper }: Sheet): string => `${tray ?? ''} ${paper.size}`;
 
-function oneDocument(sent: Plan, ticket: Ticket, media: 'by-tray' | 'by-size' = 'by-tray'): ShippedJob {
+function oneDocument(sent: Plan, ticket: Ticket, printer: Printer, media: MediaWay = 'by-tray'): ShippedJob {
   return {
-    attributes: jobAttributes(sent, ticket, media),
+    attributes: jobAttributes(sent, ticket, printer, media),
     documents: [{ attributes: {}, sheets: sent.sheets }],
   };
 }
@@ -72,9 +78,9 @@ function oneDocument(sent: Plan, ticket: Ticket, media: 'by-tray' | 'by-size' = 
  * each (RFC 8011, 5.2.4, multiple-document-handling); copies sheet by sheet, which it would make document by document, are
  * written out.
  */
-function severalDocuments(plan: Plan, ticket: Ticket): ShippedJob {
-  const sent = plan.collate || plan.sets === 1 ? asSent(plan) : writtenOut(plan);
-  const told = ([first]: readonly Sheet[]) => sheetAttributes(first as Sheet, 'by-tray');
+function severalDocuments(plan: Plan, ticket: Ticket, printer: Printer): ShippedJob {
+  const sent = plan.collate || plan.sets === 1 ? asSent(plan, printer) : writtenOut(plan);
+  const told = ([first]: readonly Sheet[]) => sheetAttributes(first as Sheet, printer, 'by-tray');
   // Its paper and its sides are what a document may say for itself; in all else its sheets are like all others here.
   const { sides: _, 'media-col': __, ...common } = told(sent.sheets);
   const documents = alikeStretches(sent.sheets).map((sheets): ShippedDocument => {
@@ -82,7 +88,8 @@ function severalDocuments(plan: Plan, ticket: Ticket): ShippedJob {
     return { attributes: { sides: sides!, 'media-col': media! }, sheets };
   });
   const handling = [keyword('separate-documents-collated-copies')];
-  return { attributes: { ...wholeJob(sent, ticket), ...common, 'multiple-document-handling': handling }, documents };
+  const whole = wholeJob(sent, ticket, printer);
+  return { attributes: { ...whole, ...common, 'multiple-document-handling': handling }, documents };
 }
 
 /** One-sided sheets as two-sided ones with nothing on the back. */

@@ -1,18 +1,24 @@
 import type { GroupTag, Value } from './message';
 
-/** Delimiter tags (RFC 8010, section 3.5.1). */
+/** Delimiter tags (RFC 8010, section 3.5.1; 6 and 7: RFC 3995; 8: RFC 3380; 9: PWG 5100.5; 10: PWG 5100.22). */
 export const GROUP_TAGS: Record<GroupTag, number> = {
   operation: 0x01,
   job: 0x02,
   printer: 0x04,
   unsupported: 0x05,
+  subscription: 0x06,
+  'event-notification': 0x07,
+  resource: 0x08,
   document: 0x09,
+  system: 0x0a,
 };
 
 export const END_OF_ATTRIBUTES = 0x03;
 
+export type KnownTag = Exclude<Value['tag'], 'other'>;
+
 /** Value tags (RFC 8010, section 3.5.2). */
-export const VALUE_TAGS: Record<Value['tag'], number> = {
+export const VALUE_TAGS: Record<KnownTag, number> = {
   unsupported: 0x10,
   unknown: 0x12,
   'no-value': 0x13,

@@ -31,7 +31,7 @@ const sourceOf = (attributes: Attributes): string | null =>
 
 describe('a plan as job attributes', () => {
   const { plan: contract, ticket } = planned(CONTRACT);
-  const attributes = jobAttributes(contract, ticket);
+  const attributes = jobAttributes(contract, ticket, PRINTER);
 
   test('what most sheets have in common is the job’s own (RFC 8011, 5.2)', () => {
     expect(firstNumber(attributes, 'copies')).toBe(2);
@@ -63,7 +63,7 @@ describe('a plan as job attributes', () => {
 
   test('a uniform job has none', () => {
     const uniform = planned({ sides: 'one-sided', collate: false, copies: 3, color: 'monochrome', quality: 'high' });
-    const plain = jobAttributes(uniform.plan, uniform.ticket);
+    const plain = jobAttributes(uniform.plan, uniform.ticket, PRINTER);
     expect(plain['overrides']).toBeUndefined();
     expect(firstString(plain, 'sheet-collate')).toBe('uncollated');
     expect(firstString(plain, 'print-color-mode')).toBe('monochrome');
@@ -72,7 +72,7 @@ describe('a plan as job attributes', () => {
 
   test('one page in colour makes it a job in colour: the file itself holds the greys', () => {
     const mixed = planned({ color: 'monochrome', routes: [{ pages: '1', color: 'auto' }] });
-    expect(firstString(jobAttributes(mixed.plan, mixed.ticket), 'print-color-mode')).toBe('auto');
+    expect(firstString(jobAttributes(mixed.plan, mixed.ticket, PRINTER), 'print-color-mode')).toBe('auto');
   });
 });
 

@@ -19,7 +19,10 @@ function planned(settings: object, pages = Array.from({ length: 6 }, () => A4)):
   return { ticket, plan: plan(ticket, [{ name: 'a.pdf', pages }], PRINTER) };
 }
 
-const able = (overrides: string[], documents = false) => ({ ...PRINTER, jobs: { overrides, documents } });
+const able = (overrides: string[], documents = false) => ({
+  ...PRINTER,
+  jobs: { ...PRINTER.jobs, overrides, documents },
+});
 const MIXED = { routes: [{ pages: '3', tray: 'tray-2', sides: 'one-sided' }] };
 
 const brief = ({ job, document, sheet, source, sides, because }: SheetAsSeen): string =>

@@ -18,7 +18,7 @@ import { greyPages, type PageOfDocument } from './grey-pages';
 import { linePages, type LinedSide } from './line-pages';
 import { decimal } from './number';
 import { multiply, turning, type Matrix } from './page-box';
-import { savePdf } from './save';
+import { savePart, savePdf } from './save';
 import { formOf, layersOfAll, openSources, type Source } from './source';
 
 export interface ImposeInput {
@@ -49,40 +49,54 @@ export interface ImposeInput {
  *
  * @throws PdfError where a source cannot be read, or the program for grey is missing
  */
-export async function impose({
-  plan,
+export async function impose({ plan, ...input }: ImposeInput): Promise<Uint8Array> {
+  const { value } = await imposeParts({ ...input, plans: [plan] }).next();
+  return value as Uint8Array;
+}
+
+/**
+ * Imposes several plans over the same documents, which are read once for all of them: the files of what goes as several
+ * jobs.
+ *
+ * @throws PdfError like {@link impose}
+ */
+export async function* imposeParts({
+  plans,
   ticket,
   documents,
   blanks,
   sets = 'one',
   grey = false,
-}: ImposeInput): Promise<Uint8Array> {
+}: Omit<ImposeInput, 'plan'> & { readonly plans: readonly Plan[] }): AsyncGenerator<Uint8Array, void> {
   const rules = pageRules(ticket, documents);
   const files = documents.map((document) => document.bytes);
-  const greys = grey ? monochromePages(plan, rules) : [];
+  const greys = grey ? monochromePages(plans, rules) : [];
   const withGreys = greys.length > 0 ? [...files, await greyPages(files, greys)] : files;
-  const sheets = fileSheets(plan, sets);
-  const lined = linedSides(sheets);
+  const parts = plans.map((plan) => fileSheets(plan, sets));
+  const lined = linedSides(parts.flat());
   const withLines = lined.length > 0 ? [...withGreys, await linePages(lined.map(({ page }) => page))] : withGreys;
   const sources = await openSources(withLines);
   const target = (sources[0] as Source).pdf.context;
   const find = finder(sources, greys, files.length);
   const lineOf = new Map(lined.map(({ side }, index) => [side, { source: sources.at(-1) as Source, page: index + 1 }]));
-  const pagesRef = target.nextRef();
-  const pages = imposedPages(sheets, blanks);
-  const kids = pages.map(({ sheet, which }) =>
-    target.register(
-      pageObject(sheet, sheet[which], pagesRef, target, (side) => [
-        ...side.cells.map((cell) => drawCell(cell, find(cell), target, rules)),
-        ...drawTexts(lineOf.get(side), target),
-      ]),
-    ),
-  );
-  target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
-  const catalog = catalogObject(pagesRef, layersOfAll(sources), target);
-  target.trailerInfo.Root = target.register(catalog);
-  describeFile(target, catalog, pages, ticket);
-  return savePdf(target);
+  const layers = layersOfAll(sources);
+  for (const [index, sheets] of parts.entries()) {
+    const pagesRef = target.nextRef();
+    const pages = imposedPages(sheets, blanks);
+    const kids = pages.map(({ sheet, which }) =>
+      target.register(
+        pageObject(sheet, sheet[which], pagesRef, target, (side) => [
+          ...side.cells.map((cell) => drawCell(cell, find(cell), target, rules)),
+          ...drawTexts(lineOf.get(side), target),
+        ]),
+      ),
+    );
+    target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
+    const catalog = catalogObject(pagesRef, layers, target);
+    target.trailerInfo.Root = target.register(catalog);
+    describeFile(target, catalog, pages, ticket);
+    yield await (index === parts.length - 1 ? savePdf(target) : savePart(target));
+  }
 }
 
 /** The sheets of the file: as they are read, whichever is printed first. */
@@ -92,10 +106,10 @@ function fileSheets(plan: Plan, sets: NonNullable<ImposeInput['sets']>): readonl
   return [...everySheet(one, plan.sheets)].map(({ sheet }) => sheet);
 }
 
-/** The pages of a plan that are wanted in monochrome, each once, in the order of printing. */
-function monochromePages({ sheets }: Plan, rules: PageRules): PageOfDocument[] {
+/** The pages of some plans that are wanted in monochrome, each once, in the order of printing. */
+function monochromePages(plans: readonly Plan[], rules: PageRules): PageOfDocument[] {
   const pages = new Map<string, PageOfDocument>();
-  for (const sheet of sheets) {
+  for (const sheet of plans.flatMap(({ sheets }) => sheets)) {
     for (const { document, page } of [...sheet.front.cells, ...(sheet.back?.cells ?? [])]) {
       if (rules.settingsOf(document, page).color === 'monochrome') pages.set(`${document} ${page}`, { document, page });
     }

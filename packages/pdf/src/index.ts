@@ -1,6 +1,8 @@
 export { readDetails, type PageDetails } from './details';
 export { allFacts, pageSizes, readFacts, withNavigation, type FirstFacts, type PdfFacts } from './facts';
-export { impose, type ImposeInput } from './impose';
+export { inFormat } from './raster/in-format';
+export { writeRaster, type RasterHow } from './raster/write-raster';
+export { impose, imposeParts, type ImposeInput } from './impose';
 export type { Navigation } from './navigation';
 export {
   damagedDocument,

@@ -33,16 +33,30 @@ appendInOrder();
 
 /** A file with object streams, of what its trailer leads to and nothing else, and without a lock. */
 export function savePdf(context: PDFContext): Promise<Uint8Array> {
-  delete context.trailerInfo.Encrypt;
   sweepUnreachable(context);
+  return write(context);
+}
+
+/** The same, of a context of which more files are to be written: all it holds is still there afterwards. */
+export async function savePart(context: PDFContext): Promise<Uint8Array> {
+  const swept = sweepUnreachable(context);
+  const bytes = await write(context);
+  for (const [ref, object] of swept) context.assign(ref, object);
+  return bytes;
+}
+
+function write(context: PDFContext): Promise<Uint8Array> {
+  delete context.trailerInfo.Encrypt;
   return PDFStreamWriter.forContext(context, Infinity, true).serializeToBuffer();
 }
 
 /**
  * Deletes every indirect object that cannot be reached from the trailer. The library writes all it holds, so without
  * this the source's old pages, outlines and forms would be written too.
+ *
+ * @returns what was deleted
  */
-function sweepUnreachable(context: PDFContext): void {
+function sweepUnreachable(context: PDFContext): [PDFRef, PDFObject][] {
   const reached = new Set<PDFRef>();
   const pending: (PDFObject | undefined)[] = [context.trailerInfo.Root, context.trailerInfo.Info];
   while (pending.length > 0) {
@@ -59,5 +73,7 @@ function sweepUnreachable(context: PDFContext): void {
       for (const value of object.dict.values()) pending.push(value);
     }
   }
-  for (const [ref] of context.enumerateIndirectObjects()) if (!reached.has(ref)) context.delete(ref);
+  const swept = context.enumerateIndirectObjects().filter(([ref]) => !reached.has(ref));
+  for (const [ref] of swept) context.delete(ref);
+  return swept;
 }

@@ -1,6 +1,15 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { userInfo } from 'node:os';
-import { isMonochrome, momentOf, partOf, sayDifference, whyUnfit, type Printer, type Ticket } from '@foglio/core';
+import {
+  isGreyByItself,
+  momentOf,
+  partOf,
+  rasterFor,
+  sayDifference,
+  whyUnfit,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
 import {
   askJob,
   askProfile,
@@ -13,8 +22,9 @@ import {
   shipmentOf,
   STATUS,
   type JobStatus,
+  type Marked,
 } from '@foglio/ipp';
-import { impose } from '@foglio/pdf';
+import { impose, inFormat } from '@foglio/pdf';
 import { planAt } from '@foglio/sentence';
 import { InputError } from '../input-error';
 import type { Job, Opening } from '../job-file';
@@ -88,7 +98,8 @@ export class Sender {
     const planned = planAt(ticket, documents, printer, momentOf(new Date()));
     const shipment = shipmentOf(planned, ticket, printer);
     const jobName = row.name;
-    const jobs = known ? await this.settle(known, jobName) : [];
+    const marked = { mark: `#${row.sha256.slice(0, 8)}`, userName: this.user };
+    const jobs = known ? await this.settle(known, marked) : [];
     let note: Omit<Note, 'at'> = {
       file: row.path,
       sha256: row.sha256,
@@ -104,13 +115,18 @@ export class Sender {
       note = journal.note({ ...note, ...change });
     };
     keep({});
-    const grey = !isMonochrome(ticket);
+    const grey = !isGreyByItself(ticket, printer);
+    const raster = rasterFor(shipment.format, ticket, printer);
     await sendShipment({
       printerUri,
+      printer,
       shipment,
-      pdfOf: ({ sheets }) => impose({ plan: partOf(planned, sheets), ticket, documents, blanks: 'none', grey }),
+      documentOf: async ({ sheets }) => {
+        const plan = partOf(planned, sheets);
+        return inFormat(await impose({ plan, ticket, documents, blanks: 'none', grey }), sheets, raster);
+      },
       jobName,
-      userName: this.user,
+      ...marked,
       sent: jobs.length,
       onCreated: (job) => Promise.resolve(keep({ jobs: [...note.jobs, job] })),
       onRefused: () => Promise.resolve(keep({ jobs: note.jobs.slice(0, -1) })),
@@ -141,16 +157,19 @@ export class Sender {
    *
    * @throws SeriesStopped where it cannot be told what came out
    */
-  private async settle(known: Note, jobName: string): Promise<number[]> {
+  private async settle(known: Note, marked: Marked): Promise<number[]> {
     const { printerUri } = this.sending;
-    await dropIncoming(printerUri, { jobName, userName: this.user, known: known.jobs });
+    await dropIncoming(printerUri, marked, known.jobs);
     const whole: number[] = [];
     for (const job of known.jobs) {
       const status = await this.ask(job);
       if (status === null) throw this.uncertain(known, 'the printer no longer knows it');
       if (status.reasons.includes('job-incoming')) await cancelJob(printerUri, job, this.user);
       else if (status.state === 'canceled' || status.state === 'aborted') {
-        if (status.sheetsCompleted > 0) throw this.uncertain(known, `${status.sheetsCompleted} sheets of it came out`);
+        const { sheetsCompleted } = status;
+        if (sheetsCompleted === null)
+          throw this.uncertain(known, 'the printer does not say whether it printed any of it');
+        if (sheetsCompleted > 0) throw this.uncertain(known, `${sheetsCompleted} sheets of it came out`);
       } else whole.push(job);
     }
     return whole;
@@ -168,13 +187,13 @@ export class Sender {
     const statuses: JobStatus[] = [];
     for (const job of note.jobs) {
       const status = await this.ask(job);
-      // The printer forgets what it has ended; it had all of it.
-      if (status) statuses.push(status);
+      if (!status) return this.forgotten(note);
+      statuses.push(status);
     }
     if (statuses.some(({ state }) => state === 'processing-stopped')) await this.sayFault();
     if (!statuses.every(({ state }) => ENDED.includes(state))) return false;
     const isWhole = statuses.every(({ state }) => state === 'completed');
-    const delivered = isWhole ? note.sheets : statuses.reduce((sum, one) => sum + one.sheetsCompleted, 0);
+    const delivered = isWhole ? note.sheets : statuses.reduce((sum, one) => sum + (one.sheetsCompleted ?? 0), 0);
     const outcome = isWhole ? 'delivered' : 'broken off';
     const remark = statuses.find(({ message }) => message !== null)?.message ?? null;
     journal.note({ ...note, state: 'over', delivered, outcome, remark });
@@ -183,6 +202,13 @@ export class Sender {
       const told = `${note.file}: the printer broke it off after ${delivered} of ${note.sheets} sheets`;
       throw new SeriesStopped(`${told}. Run again, the series goes on after it.`);
     }
+    return true;
+  }
+
+  /** The printer forgets what it has ended. It had all of it, so it came out unless somebody called it off there. */
+  private forgotten(note: Note): true {
+    const remark = 'the printer had all of it and no longer knows it; look at the output';
+    this.sending.journal.note({ ...note, state: 'over', outcome: 'not certain', remark });
     return true;
   }
 

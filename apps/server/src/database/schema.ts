@@ -8,6 +8,7 @@ import {
   type LaidOut,
   type PageFacts,
 } from '@foglio/core';
+import type { JobEnd } from '../sendings/job-end';
 import { eq, sql } from 'drizzle-orm';
 import {
   type AnyPgColumn,
@@ -269,6 +270,8 @@ export const sendings = pgTable(
     sheetsDone: integer('sheets_done').notNull().default(0),
     /** Numbers the printer gave its jobs, in order; more than one where it cannot take the plan as one. */
     printerJobs: jsonb('printer_jobs').$type<readonly number[]>().notNull().default([]),
+    /** How those that are over ended, by their numbers: printers forget. */
+    jobEnds: jsonb('job_ends').$type<Readonly<Record<number, JobEnd>>>().notNull().default({}),
     /** How many jobs it goes as. */
     parts: integer('parts').notNull().default(1),
     /** Of a job in two passes: the jobs that printed its fronts, once it is at its backs. */

@@ -104,6 +104,7 @@ const OF_SENDING: Readonly<Record<StoredSending['state'], readonly [ServedJob['s
   aborted: ['aborted', 'aborted-by-system'],
   failed: ['aborted', 'aborted-by-system'],
   interrupted: ['aborted', 'aborted-by-system'],
+  uncertain: ['aborted', 'aborted-by-system'],
 };
 
 /** As the program that printed it is told. */

@@ -120,12 +120,15 @@ export function attributesOf(queue: Queue, address: string, { queued, changedAt,
   return { ...told, ...choices(), ...usual, ...(setup ? narrowed(usual, ticket) : {}) };
 }
 
+const ANYTHING = { takes: null, mostCopies: null, formats: [], operations: [], raster: null };
+
 /** The printer that a program sees: the one behind, which two passes let print both sides. */
 function profileOf({ title, printer, setup, ticket }: Queue): Printer {
   const { profile } = printer;
   // Somewhere its sheets come out (PWG 5100.2).
   const outputBins = profile.outputBins.length > 0 ? profile.outputBins : [profile.delivers];
-  const jobs = { overrides: setup ? [] : MAY_DIFFER, documents: false };
+  // It makes itself what the printer behind does not.
+  const jobs = { ...ANYTHING, overrides: setup ? [] : MAY_DIFFER, documents: false };
   return {
     ...profile,
     name: title,
@@ -148,6 +151,7 @@ function papersOf({ paper }: Ticket, { trays }: Printer): Printer['trays'] {
     capacity: null,
     loaded: null,
     price: 0,
+    margin: null,
   }));
 }
 

@@ -8,7 +8,7 @@ import type { Handlers } from '../http/bind';
 import { saveAs } from '../http/download';
 import { Problem } from '../http/problem';
 import { howItCame, howTheyCame } from '../incoming/came-by';
-import { IMPOSED, imposeStored } from '../pdf/impose-stored';
+import { imposeStored } from '../pdf/impose-stored';
 import type { PdfWorkers } from '../pdf/pdf-workers';
 import { planningNow } from '../plans/planning';
 import type { Plans } from '../plans/plans';
@@ -60,9 +60,10 @@ export const jobHandlers = (db: Database, workers: PdfWorkers, plans: Plans): Ha
       const stop = checks.find((check) => check.level === 'stop');
       if (stop) throw new Problem('stop-stands', stop.message);
       await inScratchFolder(async (path) => {
-        await imposeStored(db, workers, { planning, part: null, blanks: 'every-sheet', grey: true }, documents, path);
+        const how = { planning, parts: null, raster: null, blanks: 'every-sheet', grey: true } as const;
+        const [made] = await imposeStored(db, workers, how, documents, path);
         saveAs(response, query.name ?? planning.ticket.title, '.pdf');
-        await pipeline(createReadStream(path(IMPOSED)), response);
+        await pipeline(createReadStream(made!), response);
       });
     },
     sheetList: async ({ params, query, response }) => {

@@ -2,7 +2,17 @@ import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
 import { momentOf } from '@foglio/core';
-import { collectOften, getReady, impose, noRoom, PdfError, readDetails, rehearse, tooMuch } from '@foglio/pdf';
+import {
+  collectOften,
+  getReady,
+  imposeParts,
+  noRoom,
+  PdfError,
+  readDetails,
+  rehearse,
+  tooMuch,
+  writeRaster,
+} from '@foglio/pdf';
 import {
   BrowserGone,
   layThrough,
@@ -76,10 +86,16 @@ async function work(request: PdfRequest): Promise<void> {
       const read = new Map<string, Uint8Array>();
       for (const { file } of request.documents) read.set(file, read.get(file) ?? (await bytesOf(file)));
       const documents = request.documents.map((one) => ({ ...one, bytes: read.get(one.file) as Uint8Array }));
-      const { planning, part, ...how } = request.how;
+      const { planning, parts, raster, ...how } = request.how;
       const whole = planOf(planning, documents);
-      const plan = part ? planSent(whole, planning, part) : whole;
-      await write(request.target, await impose({ ...how, plan, ticket: planning.ticket, documents }));
+      const plans = parts ? planSent(whole, planning, parts) : [whole];
+      let at = 0;
+      for await (const made of imposeParts({ ...how, plans, ticket: planning.ticket, documents })) {
+        const target = request.targets[at]!;
+        await write(raster ? `${target}.pdf` : target, made);
+        if (raster) await writeRaster(`${target}.pdf`, target, plans[at]!.sheets, raster);
+        at += 1;
+      }
       return report({ kind: 'imposed' });
     }
   }

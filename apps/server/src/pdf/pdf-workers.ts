@@ -10,6 +10,7 @@ import {
   type Navigation,
   type PageDetails,
   type PdfTrouble,
+  type RasterHow,
   type TakenIn,
 } from '@foglio/pdf';
 import type { Planning, SentDocument } from '../plans/planning';
@@ -26,8 +27,10 @@ export interface FiledDocument extends DocumentFacts {
 /** How documents are imposed, but for the documents: the worker plans, since a plan may be larger than what is made of it. */
 export interface ImposeHow extends Omit<ImposeInput, 'documents' | 'plan' | 'ticket'> {
   readonly planning: Planning;
-  /** Which document of what is sent; null: one set of all of it. */
-  readonly part: SentDocument | null;
+  /** Which documents of what is sent, a file each; null: one set of all of it. */
+  readonly parts: readonly SentDocument[] | null;
+  /** As pictures for a printer that takes no PDF; null: as PDF. */
+  readonly raster: RasterHow | null;
 }
 
 /** How a file is taken in. */
@@ -54,7 +57,8 @@ export type PdfRequest =
       readonly kind: 'impose';
       readonly how: ImposeHow;
       readonly documents: readonly FiledDocument[];
-      readonly target: string;
+      /** A path for each part. */
+      readonly targets: readonly string[];
     };
 
 /** A file in a folder that is gone with the request. */
@@ -268,9 +272,14 @@ export class PdfWorkers {
     await this.run(asked, limits ?? enough, hear, signal);
   }
 
-  /** Writes the imposed PDF to a path. @throws PdfError like {@link takeIn} */
-  async impose(how: ImposeHow, documents: readonly FiledDocument[], target: string, limits = IMPOSING): Promise<void> {
-    const last = await this.run({ kind: 'impose', how, documents, target }, limits);
+  /** Writes the imposed PDFs, each part to its path. @throws PdfError like {@link takeIn} */
+  async impose(
+    how: ImposeHow,
+    documents: readonly FiledDocument[],
+    targets: readonly string[],
+    limits = IMPOSING,
+  ): Promise<void> {
+    const last = await this.run({ kind: 'impose', how, documents, targets }, limits);
     if (last?.kind !== 'imposed') throw new Error('the worker ended without a result');
   }
 

@@ -54,8 +54,7 @@ export interface Fitness {
 }
 
 /** What is sent for a plan, without its sheets. */
-export interface Shipping {
-  readonly reason: string;
+export interface Shipping extends Pick<Shipment, 'reason' | 'format'> {
   readonly jobs: readonly {
     readonly attributes: Shipment['jobs'][number]['attributes'];
     readonly documents: readonly Pick<ShippedDocument, 'attributes'>[];
@@ -114,9 +113,10 @@ const seen: Answering<Uint8Array> = (plan, { ticket, printer }) => {
 };
 
 const shipping: Answering<Shipping> = (plan, { ticket, printer }) => {
-  const { reason, jobs } = shipmentOf(plan, ticket, printer);
+  const { reason, format, jobs } = shipmentOf(plan, ticket, printer);
   return {
     reason,
+    format,
     jobs: jobs.map(({ attributes, documents }) => ({
       attributes,
       documents: documents.map((document) => ({ attributes: document.attributes })),

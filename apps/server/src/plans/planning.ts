@@ -32,8 +32,8 @@ export function planOf({ ticket, printer, moment, pass }: Planning, documents: r
   return pass === null ? whole : passPlan(whole, pass === 1 ? 'front' : 'back', printer.refeedTray);
 }
 
-/** The sheets of one document that is sent, as a plan. */
-export function planSent(plan: Plan, { ticket, printer }: Planning, { job, document }: SentDocument): Plan {
-  const { sheets } = shipmentOf(plan, ticket, printer).jobs[job]!.documents[document]!;
-  return partOf(plan, sheets);
+/** The sheets of documents that are sent, each as a plan. */
+export function planSent(plan: Plan, { ticket, printer }: Planning, parts: readonly SentDocument[]): Plan[] {
+  const { jobs } = shipmentOf(plan, ticket, printer);
+  return parts.map(({ job, document }) => partOf(plan, jobs[job]!.documents[document]!.sheets));
 }

@@ -83,23 +83,28 @@ const SEEN_ANEW_MS = 60_000;
  */
 export async function askNow(db: Database, printer: StoredPrinter): Promise<PrinterAsked> {
   try {
-    const told = await askStatus(printer.uri);
-    const papers = heard(printer.papers, told.profile);
-    const same = withKnown(told.profile, { ...printer, papers });
-    const isKnown =
-      papers === printer.papers &&
-      isDeepStrictEqual(same, printer.profile) &&
-      Date.now() - printer.seenAt.getTime() < SEEN_ANEW_MS;
-    if (isKnown) return { ...told, profile: same, reportedSizes: reportedSizes(printer) };
-    const changed = await changePrinter(db, printer.id, (now) => {
-      const known = { ...now, papers: heard(now.papers, told.profile) };
-      return { profile: withKnown(told.profile, known), papers: known.papers, seenAt: new Date() };
-    });
-    return { ...told, profile: changed.profile, reportedSizes: reportedSizes(changed) };
+    return await askItself(db, printer);
   } catch (error) {
     if (error instanceof IppError) throw new Problem('printer-away', `${printer.name}: ${error.message}`);
     throw error;
   }
+}
+
+/** The same. @throws IppError */
+export async function askItself(db: Database, printer: StoredPrinter): Promise<PrinterAsked> {
+  const told = await askStatus(printer.uri);
+  const papers = heard(printer.papers, told.profile);
+  const same = withKnown(told.profile, { ...printer, papers });
+  const isKnown =
+    papers === printer.papers &&
+    isDeepStrictEqual(same, printer.profile) &&
+    Date.now() - printer.seenAt.getTime() < SEEN_ANEW_MS;
+  if (isKnown) return { ...told, profile: same, reportedSizes: reportedSizes(printer) };
+  const changed = await changePrinter(db, printer.id, (now) => {
+    const known = { ...now, papers: heard(now.papers, told.profile) };
+    return { profile: withKnown(told.profile, known), papers: known.papers, seenAt: new Date() };
+  });
+  return { ...told, profile: changed.profile, reportedSizes: reportedSizes(changed) };
 }
 
 /** Any number: what printers that are added at once take turns on. */

@@ -3,6 +3,7 @@ import { pausePrinter } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import type { Handlers } from '../http/bind';
 import { Problem } from '../http/problem';
+import { USER } from '../sendings/as-known';
 import { askPanel, passOn } from './panel';
 import { addPrinter, describePaper, findPrinter, listPrinters, removePrinter } from './printer-store';
 import type { PrinterWatch } from './watch';
@@ -20,7 +21,7 @@ type Panel =
 
 /** The printers known, each as it is now where it answers. */
 export const printerHandlers = (db: Database, watch: PrinterWatch): Handlers<Printers> => ({
-  printers: async () => Promise.all((await listPrinters(db)).map((printer) => watch.describe(printer))),
+  printers: async () => Promise.all((await listPrinters(db)).map((printer) => watch.describeSoon(printer))),
   printer: async ({ params }) => watch.describe(await findPrinter(db, params.id)),
   addPrinter: async ({ body }) => watch.describe(await addPrinter(db, body.uri.trim())),
   removePrinter: async ({ params }) => removePrinter(db, await findPrinter(db, params.id)),
@@ -44,7 +45,7 @@ export function panelHandlers(db: Database, watch: PrinterWatch): Handlers<Panel
     pausePrinter: async ({ params, body }) => {
       const printer = await findPrinter(db, params.id);
       if (printer.panel === null) throw new Problem('not-found', `${printer.name} is not a simulated printer.`);
-      await pausePrinter(printer.uri, body.paused, 'foglio');
+      await pausePrinter(printer.uri, body.paused, USER);
       return watch.describe(printer);
     },
     output: async ({ params }) =>

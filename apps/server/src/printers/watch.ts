@@ -1,14 +1,18 @@
 import { EventEmitter } from 'node:events';
-import { sayFaults, withoutPassword } from '@foglio/ipp';
+import { setTimeout as wait } from 'node:timers/promises';
+import { IppError, sayFaults, withoutPassword } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
 import { Problem } from '../http/problem';
-import { askNow, listPrinters, reportedSizes, type PrinterAsked, type StoredPrinter } from './printer-store';
+import { askItself, listPrinters, reportedSizes, type PrinterAsked, type StoredPrinter } from './printer-store';
 import { log } from '../log';
 
 /** Between two questions to the same printer. */
 const ASK_EVERY_MS = 2_000;
+
+/** How long a list waits for one of its printers, in milliseconds. */
+const WAITED_FOR_MS = 1_500;
 
 /** A printer as it was found when it was asked. */
 export interface PrinterNow extends PrinterAsked, Pick<StoredPrinter, 'id' | 'name' | 'uri' | 'seenAt'> {
@@ -25,8 +29,11 @@ export interface PrinterNow extends PrinterAsked, Pick<StoredPrinter, 'id' | 'na
  */
 export class PrinterWatch extends EventEmitter<{ changed: [PrinterNow] }> {
   private timer: NodeJS.Timeout | null = null;
-  private readonly asking = new Set<string>();
+  private readonly asking = new Map<string, Promise<PrinterNow>>();
   private readonly told = new Map<string, string>();
+  private readonly latest = new Map<string, PrinterNow>();
+  /** Printers that somebody did not wait for: what they say is told when it comes, whatever it is. */
+  private readonly owed = new Set<string>();
 
   constructor(private readonly db: Database) {
     super();
@@ -46,47 +53,79 @@ export class PrinterWatch extends EventEmitter<{ changed: [PrinterNow] }> {
     const found = await askPrinter(this.db, printer);
     const { askedAt: _, seenAt: __, ...said } = found;
     const text = JSON.stringify(said);
-    if (this.told.get(found.id) !== text) {
-      this.told.set(found.id, text);
-      this.emit('changed', found);
-    }
+    const isNew = this.told.get(found.id) !== text;
+    this.told.set(found.id, text);
+    this.latest.set(found.id, found);
+    if (this.owed.delete(found.id) || isNew) this.emit('changed', found);
     return found;
+  }
+
+  /**
+   * The same for a list, which one printer that is slow must not keep from all others: after a moment what it said last is
+   * given, and what it says when it does is told as news.
+   */
+  async describeSoon(printer: StoredPrinter): Promise<PrinterNow> {
+    const answer = this.ask(printer);
+    answer.catch(() => undefined);
+    const late = Symbol('late');
+    const first = await Promise.race([answer, wait(WAITED_FOR_MS, late, { ref: false })]);
+    if (typeof first !== 'symbol') return first;
+    this.owed.add(printer.id);
+    return this.latest.get(printer.id) ?? asLastSeen(printer, 'It has not answered yet.');
   }
 
   private async askAll(): Promise<void> {
     try {
       const printers = await listPrinters(this.db);
-      await Promise.all(printers.filter(({ id }) => !this.asking.has(id)).map((printer) => this.ask(printer)));
+      const free = printers.filter(({ id }) => !this.asking.has(id));
+      await Promise.all(free.map((printer) => this.ask(printer).catch(unlessRemoved)));
     } catch (error) {
       // What is away is asked again in a moment, and whoever listens hears of it by other ways.
       if (!isDatabaseAway(error)) log.error({ err: forLog(error) }, 'watching printers');
     }
   }
 
-  private async ask(printer: StoredPrinter): Promise<void> {
-    this.asking.add(printer.id);
-    try {
-      await this.describe(printer);
-    } catch (error) {
-      // It was removed meanwhile.
-      if (!(error instanceof Problem)) throw error;
-    } finally {
-      this.asking.delete(printer.id);
-    }
+  /** One question at a time to each printer. */
+  private ask(printer: StoredPrinter): Promise<PrinterNow> {
+    const asking = this.asking.get(printer.id) ?? this.describe(printer).finally(() => this.asking.delete(printer.id));
+    this.asking.set(printer.id, asking);
+    return asking;
   }
 }
 
+function unlessRemoved(error: unknown): void {
+  if (!(error instanceof Problem)) throw error;
+}
+
 async function askPrinter(db: Database, printer: StoredPrinter): Promise<PrinterNow> {
-  const { id, name, uri, seenAt } = printer;
-  const known = { id, name, uri: withoutPassword(uri), simulated: printer.panel !== null, askedAt: new Date() };
+  const askedAt = new Date();
   try {
-    const asked = await askNow(db, printer);
+    const asked = await askItself(db, printer);
     const faults = sayFaults(asked.reasons, asked.profile);
-    return { ...known, ...asked, answers: true, seenAt: new Date(), faults };
+    return { ...knownOf(printer), ...asked, askedAt, answers: true, seenAt: new Date(), faults };
   } catch (error) {
-    if (!(error instanceof Problem) || error.code !== 'printer-away') throw error;
-    const faults = ['It does not answer: see that it is switched on and in the network.'];
-    const last = { seenAt, profile: printer.profile, reportedSizes: reportedSizes(printer) };
-    return { ...known, ...last, answers: false, state: 'stopped', reasons: [], faults };
+    if (!(error instanceof IppError)) throw error;
+    return { ...asLastSeen(printer, `It does not answer: ${error.why ?? error.message}.`), askedAt };
   }
+}
+
+const knownOf = ({ id, name, uri, panel }: StoredPrinter) => ({
+  id,
+  name,
+  uri: withoutPassword(uri),
+  simulated: panel !== null,
+});
+
+function asLastSeen(printer: StoredPrinter, fault: string): PrinterNow {
+  const { seenAt, profile } = printer;
+  const last = { seenAt, profile, reportedSizes: reportedSizes(printer) };
+  return {
+    ...knownOf(printer),
+    ...last,
+    askedAt: new Date(),
+    answers: false,
+    state: 'stopped',
+    reasons: [],
+    faults: [fault],
+  };
 }

@@ -31,7 +31,7 @@ export interface SweepLimits {
 const SWEEPING = 0x5377;
 
 /** States in which a sending, or what came from a program, is over. */
-const OVER = sql`('completed', 'canceled', 'aborted', 'failed', 'interrupted')`;
+const OVER = sql`('completed', 'canceled', 'aborted', 'failed', 'interrupted', 'uncertain')`;
 const CAME_AND_WENT = sql`('sent', 'canceled', 'aborted')`;
 
 type Within = Parameters<Parameters<Database['transaction']>[0]>[0];

@@ -1,18 +1,13 @@
 import type { SendingState } from '@foglio/api';
-import { askJob, askStatus, cancelJob, IppError, sayFaults, STATUS, type JobState, type JobStatus } from '@foglio/ipp';
-import type { Database } from '../database/connection';
-import { findPrinter } from '../printers/printer-store';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
-import { changeSending, sendingsIn, goingOn, isOver, putOff, type StoredSending } from './sending-store';
-import type { Presence } from './presence';
 import { log } from '../log';
+import { AT_PRINTER, follow } from './follow';
+import type { KeeperParts } from './keeping';
+import { changeSending, goingOn, sendingsIn, type StoredSending } from './sending-store';
+import { settle } from './settle';
 
-export interface KeeperOptions {
-  readonly db: Database;
-  readonly presence: Presence;
-  /** Puts a sending into the queue of what is to be sent; doing it twice sends nothing twice. */
-  readonly enqueue: (sending: StoredSending) => Promise<void>;
+export interface KeeperOptions extends KeeperParts {
   /** Between two rounds while something is going on, in milliseconds. */
   readonly followMs: number;
 }
@@ -20,23 +15,21 @@ export interface KeeperOptions {
 /** Between two rounds while nothing is; what begins is heard of at once. */
 const REST_MS = 5_000;
 
+/** A printer of which nothing new is heard is asked less and less often, down to once in so many rounds. */
+const MOST_ROUNDS_APART = 10;
+
 /** A queued sending older than this has been forgotten by the queue: the server that took it up was killed. */
 const FORGOTTEN_AFTER_MS = 15_000;
 
-/** So often a sending that was interrupted is begun again by itself. */
-const MOST_ATTEMPTS = 8;
-
-const NOTHING_PRINTED = 'Nothing was printed; send it again.';
-const LOOK_FIRST = 'The printer no longer knows this job; look at its output before sending again.';
-
-/** While the printer has the whole job and has not ended it. */
-const AT_PRINTER: readonly SendingState[] = ['printing', 'held'];
-
-const ENDS: Partial<Record<JobState, SendingState>> = {
-  completed: 'completed',
-  canceled: 'canceled',
-  aborted: 'aborted',
-};
+/** How a printer is followed: each for itself, so that one that is slow to answer holds up no other. */
+interface Following {
+  /** What was known of its sendings when it was last asked. */
+  readonly known: string;
+  /** Rounds until it is asked again, and between two questions. */
+  left: number;
+  apart: number;
+  asking: boolean;
+}
 
 /**
  * Keeps every sending going: follows what is being printed, and settles what a server that was killed left behind. It
@@ -45,6 +38,8 @@ const ENDS: Partial<Record<JobState, SendingState>> = {
 export class Keeper {
   private timer: NodeJS.Timeout | null = null;
   private round: Promise<void> = Promise.resolve();
+  private readonly following = new Map<string, Following>();
+  private readonly underWay = new Set<Promise<void>>();
   private wasAway = false;
   /** Whether the last round found nothing going on. */
   private rests = false;
@@ -66,6 +61,7 @@ export class Keeper {
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
     await this.round;
+    await Promise.all(this.underWay);
   }
 
   private readonly wake = (): void => {
@@ -103,15 +99,59 @@ export class Keeper {
 
   /** @returns whether anything goes on */
   private async look(): Promise<boolean> {
-    const { db, enqueue } = this.options;
+    const { db } = this.options;
     const all = await goingOn(db);
+    this.wasAway = false;
     const those = (...states: SendingState[]): StoredSending[] => all.filter(({ state }) => states.includes(state));
-    await Promise.all(those(...AT_PRINTER).map((sending) => this.follow(sending)));
+    const asked = new Map<string, StoredSending[]>();
+    for (const one of those(...AT_PRINTER, 'sending'))
+      asked.set(one.printerId, [...(asked.get(one.printerId) ?? []), one]);
+    for (const [printer, sendings] of asked) this.followPrinter(printer, sendings);
+    for (const printer of this.following.keys()) if (!asked.has(printer)) this.following.delete(printer);
+    await this.lookAtQueue(those('queued'), those('turning'));
+    return all.length > 0;
+  }
+
+  /** Asks a printer of what it has, unless it still answers to that, or has had nothing new to say for a while. */
+  private followPrinter(printer: string, sendings: readonly StoredSending[]): void {
+    const known = sendings.map(({ id, state }) => `${id} ${state}`).join(', ');
+    const before = this.following.get(printer);
+    if (before?.asking) return;
+    const isNew = before?.known !== known;
+    if (!isNew && before.left > 0) {
+      before.left -= 1;
+      return;
+    }
+    const now: Following = { known, left: 0, apart: isNew ? 0 : before.apart, asking: true };
+    this.following.set(printer, now);
+    const asking = this.askOf(sendings)
+      .then((hasNews) => {
+        now.apart = hasNews ? 0 : Math.min(now.apart * 2 + 1, MOST_ROUNDS_APART);
+        now.left = now.apart;
+      })
+      .catch((error: unknown) => this.sayTrouble(error))
+      .finally(() => {
+        now.asking = false;
+        this.underWay.delete(asking);
+      });
+    this.underWay.add(asking);
+  }
+
+  /** @returns whether anything is otherwise than it was */
+  private async askOf(sendings: readonly StoredSending[]): Promise<boolean> {
+    let hasNews = false;
+    for (const sending of sendings) {
+      if (sending.state !== 'sending') hasNews = (await follow(this.options, sending)) || hasNews;
+    }
+    const left = sendings.filter(({ state }) => state === 'sending');
+    if (left.length === 0) return hasNews;
     // Asked again: a printer may have taken seconds to answer, and another server may have settled them meanwhile.
-    const underWay = those('sending').length > 0 ? await sendingsIn(db, 'sending') : [];
-    for (const sending of underWay) await this.settle(sending);
-    const turning = those('turning');
-    const queued = those('queued');
+    const still = await sendingsIn(this.options.db, 'sending');
+    for (const sending of still) if (left.some(({ id }) => id === sending.id)) await settle(this.options, sending);
+    return hasNews;
+  }
+
+  private async lookAtQueue(queued: readonly StoredSending[], turning: readonly StoredSending[]): Promise<void> {
     for (const sending of queued) {
       const isHere = ({ printerId }: StoredSending): boolean => printerId === sending.printerId;
       const before = turning.find(isHere);
@@ -119,139 +159,16 @@ export class Keeper {
       if (before) await this.sayWaiting(sending, `the backs of “${before.ticket.title}” are printed`);
       else if (first !== sending) {
         if (first?.retryAt) await this.sayWaiting(sending, `“${first.ticket.title}” has reached the printer`);
-      } else if (Date.now() - lastTouched(sending) > FORGOTTEN_AFTER_MS) await enqueue(sending);
+      } else if (Date.now() - lastTouched(sending) > FORGOTTEN_AFTER_MS) await this.options.enqueue(sending);
     }
-    return all.length > 0;
   }
 
   private async sayWaiting(sending: StoredSending, until: string): Promise<void> {
     const message = `It waits until ${until}.`;
     if (sending.message !== message) await changeSending(this.options.db, sending.id, ['queued'], { message });
   }
-
-  /** Takes over what the printer says of the jobs it has. */
-  private async follow(sending: StoredSending): Promise<void> {
-    const { db } = this.options;
-    const statuses = await Promise.all(sending.printerJobs.map((job) => this.ask(sending, job)));
-    if (statuses.includes('away')) {
-      const message = 'The printer does not answer; it has the whole job and may be printing.';
-      if (sending.message !== message) await changeSending(db, sending.id, AT_PRINTER, { message });
-      return;
-    }
-    if (statuses.includes('unknown')) {
-      await changeSending(db, sending.id, AT_PRINTER, { state: 'failed', message: LOOK_FIRST });
-      return;
-    }
-    const known = statuses as JobStatus[];
-    const sheetsDone = known.reduce((sum, { sheetsCompleted }) => sum + sheetsCompleted, 0);
-    const ended = stateOf(known);
-    // After the fronts a person puts the stack back.
-    const state = ended === 'completed' && sending.pass === 1 ? 'turning' : ended;
-    const message = await this.sayHindrance(sending, known);
-    const same = state === sending.state && message === sending.message && sheetsDone === sending.sheetsDone;
-    if (same) return;
-    const changed = await changeSending(db, sending.id, AT_PRINTER, { state, message, sheetsDone });
-    // The next file of its series may be waiting for this one.
-    if (changed?.seriesId && isOver(changed)) await this.options.enqueue(changed);
-  }
-
-  /**
-   * A sending that was being sent by a server that is gone, or over a connection that broke. Whether the printer has the
-   * whole document decides: then it will be printed and is followed. What it has not got whole, and printed nothing of, is
-   * sent again; of several jobs those after the ones it has. Of the rest a person is told how much came out.
-   */
-  private async settle(sending: StoredSending): Promise<void> {
-    const { db, presence } = this.options;
-    if (sending.server !== null && (await presence.lives(sending.server))) return;
-    const last = sending.printerJobs.at(-1);
-    if (last === undefined) return this.sendAgain(sending);
-    const status = await this.ask(sending, last);
-    if (status === 'unknown') return this.interrupt(sending, LOOK_FIRST);
-    if (status === 'away') {
-      const message = 'Sending was interrupted and the printer does not answer; it is asked again.';
-      if (sending.message !== message) await changeSending(db, sending.id, ['sending'], { message });
-      return;
-    }
-    if (status.reasons.includes('job-incoming')) {
-      // What the printer makes of it is asked in the next round: the rest may have come in this very moment.
-      const printer = await findPrinter(db, sending.printerId);
-      await cancelJob(printer.uri, status.id, 'foglio').catch(() => undefined);
-      return;
-    }
-    const isWhole = (ENDS[status.state] ?? 'completed') === 'completed';
-    if (isWhole && sending.printerJobs.length === sending.parts) {
-      await changeSending(db, sending.id, ['sending'], { state: 'printing', message: null, server: null });
-      return;
-    }
-    const printed = status.sheetsCompleted;
-    if (isWhole) {
-      await changeSending(db, sending.id, ['sending'], { state: 'queued', message: null, server: null });
-      await this.options.enqueue(sending);
-      return;
-    }
-    if (printed === 0) return isCalledOff(status) ? this.interrupt(sending, NOTHING_PRINTED) : this.sendAgain(sending);
-    await this.interrupt(sending, `${printed} of ${sending.sheets} sheets came out; send it again.`);
-  }
-
-  /** Sends again what the printer has nothing of: but not for ever, should it be the job that ends whoever sends it. */
-  private async sendAgain(sending: StoredSending): Promise<void> {
-    if (sending.attempts >= MOST_ATTEMPTS) return this.interrupt(sending, NOTHING_PRINTED);
-    const again = putOff(sending, 'The printer did not get it whole and printed nothing of it. It is sent again.');
-    const printerJobs = sending.printerJobs.slice(0, -1);
-    const later = await changeSending(this.options.db, sending.id, ['sending'], { ...again, printerJobs });
-    if (later) await this.options.enqueue(later);
-  }
-
-  private async interrupt(sending: StoredSending, outcome: string): Promise<void> {
-    const { db } = this.options;
-    if (sending.pass === 2 && outcome === NOTHING_PRINTED) {
-      const message = 'Sending the backs was interrupted, and none was printed: begin them again.';
-      await changeSending(db, sending.id, ['sending'], { state: 'turning', message, server: null });
-      return;
-    }
-    const message = `Sending was interrupted. ${outcome}`;
-    await changeSending(db, sending.id, ['sending'], { state: 'interrupted', message, server: null });
-  }
-
-  /** What a person should know of jobs that are not simply going on; null where nothing. */
-  private async sayHindrance(sending: StoredSending, statuses: readonly JobStatus[]): Promise<string | null> {
-    if (stateOf(statuses) === 'held') return 'It is held at the printer until it is released.';
-    if (!statuses.some(({ state }) => state === 'processing-stopped')) {
-      return statuses.find(({ message }) => message !== null)?.message ?? null;
-    }
-    const printer = await findPrinter(this.options.db, sending.printerId);
-    try {
-      const { profile, reasons } = await askStatus(printer.uri);
-      const said = sayFaults(reasons, profile).join(' ');
-      return said === '' ? 'The printer has stopped; look at its panel.' : said;
-    } catch (error) {
-      if (error instanceof IppError) return null;
-      throw error;
-    }
-  }
-
-  private async ask(sending: StoredSending, job: number): Promise<JobStatus | 'away' | 'unknown'> {
-    const printer = await findPrinter(this.options.db, sending.printerId);
-    try {
-      return await askJob(printer.uri, job);
-    } catch (error) {
-      if (!(error instanceof IppError)) throw error;
-      return error.status === STATUS.notFound ? 'unknown' : 'away';
-    }
-  }
 }
-
-/** Whether a person at the printer does not want the job (RFC 8011, 5.3.8). */
-const isCalledOff = ({ reasons }: JobStatus): boolean =>
-  reasons.includes('job-canceled-at-device') || reasons.includes('job-canceled-by-operator');
 
 /** When a queued sending was last changed, or is to be tried again. */
 const lastTouched = ({ updatedAt, retryAt }: StoredSending): number =>
   Math.max(updatedAt.getTime(), retryAt?.getTime() ?? 0);
-
-/** How several jobs stand together: as the first that went wrong, held as long as one is, over only when all are. */
-function stateOf(statuses: readonly JobStatus[]): SendingState {
-  const states = statuses.map(({ state }) => (state === 'pending-held' ? 'held' : (ENDS[state] ?? 'printing')));
-  const order: readonly SendingState[] = ['aborted', 'canceled', 'held', 'printing'];
-  return order.find((state) => states.includes(state)) ?? 'completed';
-}

@@ -19,6 +19,7 @@ import {
   passesAt,
   type StoredSending,
 } from './sending-store';
+import { USER } from './as-known';
 import { cancelSending } from './cancel';
 import { enqueueSending } from './enqueue';
 import { enterSending } from './enter';
@@ -42,6 +43,7 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
       const values = { key, jobId, printerId, ticket, profile, sheets, sides, handling, pass };
       return describeSending(await db.transaction((tx) => enterSending(tx, values)));
     },
+    'came-out': async ({ params }) => describeSending(await cameOut(db, await find(params.id))),
     cancel: async ({ params }) => describeSending(await cancelSending(db, await find(params.id))),
     'first-pass': async ({ params, body }) => describeSending(await beginPass(db, params.id, 1, body.key)),
     'second-pass': async ({ params, body }) => describeSending(await beginPass(db, params.id, 2, body.key)),
@@ -110,6 +112,17 @@ async function send(
   return db.transaction((tx) => enterSending(tx, values));
 }
 
+/** A person looked, and all of it lies there: after fronts the stack is to go back in. @throws Problem `sending-not-over` */
+async function cameOut(db: Database, { id, sheets, pass }: StoredSending): Promise<StoredSending> {
+  const change = { state: pass === 1 ? 'turning' : 'completed', message: null, sheetsDone: sheets } as const;
+  const changed = await changeSending(db, id, ['uncertain'], change);
+  if (changed) return changed;
+  const now = await findSending(db, id);
+  // Said twice, it is said.
+  if (now.state === change.state) return now;
+  throw new Problem('sending-not-over', 'What came of it is known, or is still to come.');
+}
+
 /** The stack is in again, so its backs can be printed; or the fronts went wrong and are printed once more. @throws Problem */
 async function beginPass(db: Database, id: string, pass: 1 | 2, key?: string): Promise<StoredSending> {
   const { id: known, printerJobs, earlierJobs, pass: at } = await findSending(db, id);
@@ -122,6 +135,7 @@ async function beginPass(db: Database, id: string, pass: 1 | 2, key?: string): P
       passKey: key ?? null,
       printerJobs: [],
       earlierJobs: pass === 2 ? fronts : [],
+      jobEnds: {},
       sheetsDone: 0,
       message: null,
     });
@@ -146,7 +160,7 @@ async function changeAtPrinter(
   if (isOver(sending)) throw new Problem('sending-over', 'There is nothing left to print of it.');
   if (sending.printerJobs.length === 0) throw new Problem('sending-not-over', 'The printer has not got it yet.');
   const printer = await findPrinter(db, sending.printerId);
-  const outcomes = await Promise.allSettled(sending.printerJobs.map((job) => change(printer.uri, job, 'foglio')));
+  const outcomes = await Promise.allSettled(sending.printerJobs.map((job) => change(printer.uri, job, USER)));
   if (outcomes.every(({ status }) => status === 'rejected')) {
     const [first] = outcomes;
     const error: unknown = first?.status === 'rejected' ? first.reason : null;

@@ -1,6 +1,6 @@
-import { readFile } from 'node:fs/promises';
-import { isMonochrome } from '@foglio/core';
-import { dropIncoming, IppError, sendShipment, STATUS } from '@foglio/ipp';
+import { isGreyByItself, rasterFor } from '@foglio/core';
+import { dataOfFile, dropIncoming, IppError, sendShipment, STATUS } from '@foglio/ipp';
+import pLimit from 'p-limit';
 import { inScratchFolder } from '@foglio/pdf';
 import type { Database } from '../database/connection';
 import { isDatabaseAway, onceDatabaseAnswers } from '../database/outage';
@@ -8,8 +8,9 @@ import { forLog } from '../database/query-error';
 import { diskFull } from '../http/disk-full';
 import { Problem } from '../http/problem';
 import { documentsOf } from '../jobs/job-store';
-import { IMPOSED, imposeStored } from '../pdf/impose-stored';
+import { imposeStored } from '../pdf/impose-stored';
 import type { PdfWorkers } from '../pdf/pdf-workers';
+import type { SentDocument } from '../plans/planning';
 import type { Plans } from '../plans/plans';
 import { findPrinter } from '../printers/printer-store';
 import {
@@ -21,8 +22,12 @@ import {
   type SendingChange,
   type StoredSending,
 } from './sending-store';
+import { markOf } from './as-known';
 import { enqueueSending } from './enqueue';
 import { log } from '../log';
+
+/** Jobs that are imposed at once, each in a process of its own. */
+const IMPOSED_AT_ONCE = 3;
 
 /** A printer that is up and cannot take a job now (RFC 8011, appendix B.1.5). */
 const BUSY: readonly number[] = [
@@ -32,8 +37,8 @@ const BUSY: readonly number[] = [
   STATUS.busy,
 ];
 
-/** As the printer shows who sent it. */
-const USER = 'foglio';
+/** Imposing takes a processor and memory, sending neither. */
+const imposeInTurn = pLimit(IMPOSED_AT_ONCE);
 
 /** What sending needs of the server. */
 export interface SendingParts {
@@ -134,20 +139,30 @@ async function transmit({ db, workers, plans }: SendingParts, sending: StoredSen
   await changeSending(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
   const printerJobs = [...sending.printerJobs];
   const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(sending);
+  const marked = markOf(sending);
   // A job that was made while its answer got lost would wait at the printer for documents that go to another one.
-  if (sending.attempts > 0) await dropIncoming(printer.uri, { jobName, userName: USER, known: printerJobs });
-  await inScratchFolder((path) =>
-    sendShipment({
+  if (sending.attempts > 0) await dropIncoming(printer.uri, marked, printerJobs);
+  const sent = printerJobs.length;
+  const parts = shipment.jobs.flatMap(({ documents: all }, job) =>
+    job < sent ? [] : all.map((_, document) => ({ job, document })),
+  );
+  await inScratchFolder(async (path) => {
+    const raster = rasterFor(shipment.format, ticket, profile);
+    const how = { planning, parts, raster, blanks: 'none', grey: !isGreyByItself(ticket, profile) } as const;
+    // All of them before the first job is made, by one worker that reads the documents once; then from disk.
+    let made: Promise<string[]> | null = null;
+    const imposed = async ({ job, document }: SentDocument): Promise<string> => {
+      const files = await (made ??= imposeInTurn(() => imposeStored(db, workers, how, documents, path)));
+      return files[parts.findIndex((one) => one.job === job && one.document === document)]!;
+    };
+    await sendShipment({
       printerUri: printer.uri,
+      printer: profile,
       shipment,
-      pdfOf: async (_, part) => {
-        const how = { planning, part, blanks: 'none', grey: !isMonochrome(ticket) } as const;
-        await imposeStored(db, workers, how, documents, path);
-        return new Uint8Array(await readFile(path(IMPOSED)));
-      },
+      documentOf: async (_, part) => dataOfFile(await imposed(part)),
       jobName,
-      userName: USER,
-      sent: printerJobs.length,
+      ...marked,
+      sent,
       onCreated: async (job) => {
         printerJobs.push(job);
         if (!(await change(db, id, { printerJobs }))) throw new Canceled(`${id} was canceled meanwhile`);
@@ -156,6 +171,6 @@ async function transmit({ db, workers, plans }: SendingParts, sending: StoredSen
         printerJobs.pop();
         await change(db, id, { printerJobs });
       },
-    }),
-  );
+    });
+  });
 }

@@ -8,11 +8,11 @@ import { Problem } from '../http/problem';
 
 export type StoredSending = typeof sendings.$inferSelect;
 
-const OVER: readonly SendingState[] = ['completed', 'canceled', 'aborted', 'failed', 'interrupted'];
+const OVER: readonly SendingState[] = ['completed', 'canceled', 'aborted', 'failed', 'interrupted', 'uncertain'];
 
 export const isOver = (sending: StoredSending): boolean => OVER.includes(sending.state);
 
-const BROKEN: readonly SendingState[] = ['failed', 'interrupted', 'aborted'];
+const BROKEN: readonly SendingState[] = ['failed', 'interrupted', 'aborted', 'uncertain'];
 
 /** Whether a sending ended otherwise than it should, and nobody wanted it so. */
 export const isBroken = (sending: StoredSending): boolean => BROKEN.includes(sending.state);
@@ -23,6 +23,7 @@ export type SendingChange = Partial<
     | 'state'
     | 'message'
     | 'sheetsDone'
+    | 'jobEnds'
     | 'printerJobs'
     | 'earlierJobs'
     | 'parts'

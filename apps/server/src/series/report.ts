@@ -17,6 +17,7 @@ const OUTCOMES: Readonly<Record<SendingState, string>> = {
   aborted: 'broken off',
   failed: 'not printed',
   interrupted: 'interrupted',
+  uncertain: 'not certain',
 };
 
 /** What became of each file of a series, by the printer's own count. */

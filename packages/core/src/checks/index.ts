@@ -5,6 +5,7 @@ import { bookletPadded } from './booklet-padded';
 import { bookletSplit } from './booklet-split';
 import { colorOnMono } from './color-on-mono';
 import type { CheckContext, CheckRule } from './context';
+import { formatUnknown } from './format-unknown';
 import { grayCodedAsColor } from './gray-coded-as-color';
 import { largeRun } from './large-run';
 import { lineOverContent } from './line-over-content';
@@ -19,6 +20,7 @@ import { textTooSmall } from './text-too-small';
 import { tooHeavyForDuplex } from './too-heavy-for-duplex';
 import { tooManyWrittenOut } from './too-many-written-out';
 import { trayShort } from './tray-short';
+import { traysBySize } from './trays-by-size';
 import { trayUnknown } from './tray-unknown';
 import { trayWrongPaper } from './tray-wrong-paper';
 import { twoPasses } from './two-passes';
@@ -32,7 +34,9 @@ const RULES: readonly CheckRule[] = [
   trayWrongPaper,
   noTrayForPaper,
   trayShort,
+  traysBySize,
   outputBinUnknown,
+  formatUnknown,
   tooHeavyForDuplex,
   twoPasses,
   twoPassesMixed,

@@ -3,6 +3,7 @@ import type { Orientation } from '../paper/orientation';
 import { mmToPoints, type Size } from '../paper/sizes';
 import { eachSide } from '../plan/each-side';
 import type { LaidOutRun } from '../planning/layout';
+import { marginAt, type Printer } from '../printer/printer';
 import type { Box } from '../paper/box';
 import { overlap, turnBox } from '../paper/turn-box';
 import { boxOf, wholePage } from '../plan/whole-page';
@@ -29,11 +30,11 @@ export type Finder = Pick<CheckContext, 'plan' | 'laidOut' | 'documents' | 'rule
 
 function findOutside(context: Finder): Check | null {
   const { plan, laidOut, documents, printer } = context;
-  const printableOf = printableFinder(mmToPoints(printer.margin));
+  const printableOf = printableFinder(printer);
   // Nothing can be cut off where every place is inside, as in most plans.
   const isInside = ({ run, places }: LaidOutRun): boolean =>
     places.every((ofStretch) =>
-      ofStretch.every(({ orientation, placement }) => isWithin(placement, printableOf(run.paper, orientation))),
+      ofStretch.every(({ orientation, placement }) => isWithin(placement, printableOf(run, orientation))),
     );
   if (laidOut.every(isInside)) return null;
   const sheets = new Set<number>();
@@ -42,7 +43,7 @@ function findOutside(context: Finder): Check | null {
   eachSide(plan.sheets, (side, sheet) => {
     // What is joined is cut off at no side: its sides together hold all of the page.
     if (laidOut[sheet.run - 1]?.run.settings.layout.kind === 'tiles') return;
-    const printable = printableOf(sheet.paper, side.orientation);
+    const printable = printableOf(sheet, side.orientation);
     for (const cell of side.cells) {
       const content = contentOf(cell, context);
       if (!content) continue;
@@ -60,12 +61,18 @@ function findOutside(context: Finder): Check | null {
   return { code: 'outside-printable', level: 'caution', message, sheets: [...sheets], pages: unique };
 }
 
+interface OnPaper {
+  readonly paper: Size;
+  readonly tray: string | null;
+}
+
 /** Finds the printable area of a side, reckoning it once for sides that follow each other and are alike. */
-function printableFinder(margin: number): (paper: Size, orientation: Orientation) => Box {
-  let last: { paper: Size; orientation: Orientation; printable: Box } | null = null;
-  return (paper, orientation) => {
-    if (last?.paper !== paper || last.orientation !== orientation) {
-      last = { paper, orientation, printable: inset(sideBox(paper, orientation), margin) };
+function printableFinder(printer: Printer): (on: OnPaper, orientation: Orientation) => Box {
+  let last: { paper: Size; tray: string | null; orientation: Orientation; printable: Box } | null = null;
+  return ({ paper, tray }, orientation) => {
+    if (last?.paper !== paper || last.tray !== tray || last.orientation !== orientation) {
+      const margin = mmToPoints(marginAt(printer, tray));
+      last = { paper, tray, orientation, printable: inset(sideBox(paper, orientation), margin) };
     }
     return last.printable;
   };

@@ -4,6 +4,7 @@ import { cellCount, commonestSize, gridOf } from '../planning/grid';
 import type { LaidOutRun } from '../planning/layout';
 import { placePage, SAME_SCALE } from '../planning/place';
 import { pagesOf } from '../planning/run';
+import { marginAt } from '../printer/printer';
 import { indexesOf, uniquePages, type CheckContext, type CheckRule } from './context';
 import { changePages } from './repair';
 import { namePages } from './words';
@@ -21,7 +22,7 @@ export const sizeChanged: CheckRule = (context) => {
   const runs = new Set(smaller.map(({ run }) => run.number));
   const percent = `${(scaleOf(first) * 100).toFixed(1).replace(/\.0$/, '')} %`;
   const [named, prints] = [namePages(pages, documents.length), pages.length === 1 ? 'prints' : 'print'];
-  const message = `${named[0]?.toUpperCase()}${named.slice(1)} ${prints} at ${percent}: ${printer.name} keeps ${printer.margin} mm of every edge free.`;
+  const message = `${named[0]?.toUpperCase()}${named.slice(1)} ${prints} at ${percent}: ${printer.name} keeps ${marginAt(printer, first.run.tray)} mm of every edge free.`;
   return [
     {
       code: 'size-changed',

@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import { mayBeTurned, trayName, type Printer } from '../printer/printer';
+import { marginAt, mayBeTurned, trayName, type Printer } from '../printer/printer';
 import { mmToPoints, saySize } from '../paper/sizes';
 import type { Ticket } from '../ticket/ticket';
 import { apartFrom } from './feed';
@@ -72,7 +72,7 @@ const LABELS = 84;
 /** The sheet with its texts: what does not fit on it any more is told by number. */
 export function withInformation(blank: BlankInformation, told: Told): InformationSheet {
   const { width, height } = blank.paper;
-  const margin = mmToPoints(Math.max(told.printer.margin, LEAST_MARGIN));
+  const margin = mmToPoints(Math.max(marginAt(told.printer, blank.tray), LEAST_MARGIN));
   const page = new Column(margin, height - margin, width - 2 * margin, margin);
   page.write(titleOf(told), TITLE);
   page.leaveLine();

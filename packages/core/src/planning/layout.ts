@@ -1,5 +1,5 @@
 import { orientationOf } from '../paper/orientation';
-import type { Printer } from '../printer/printer';
+import { marginAt, type Printer } from '../printer/printer';
 import type { GridLayout, Ticket } from '../ticket/ticket';
 import { TicketError } from '../ticket/ticket-error';
 import { areasOf, marginsOf, placeOf, requireRoom, sideBox, type Margins } from './area';
@@ -48,7 +48,7 @@ function sidesOf(runs: readonly Run[], ticket: Ticket, printer: Printer, { bindi
   const dividedFor = divider(ticket, binding);
   return runs.map((run) => {
     const { layout } = run.settings;
-    const margins = marginsOf(run, ticket, printer.margin);
+    const margins = marginsOf(run, ticket, marginAt(printer, run.tray));
     if (layout.kind === 'booklet') return { run, ...bookletSides(run, layout, margins, ticket) };
     if (layout.kind === 'tiles') return { run, signatures: null, ...tiledSides(run, layout, ticket, printer) };
     const bound = (orientation: Side['orientation'], isBack: boolean): BoundEdge | null =>

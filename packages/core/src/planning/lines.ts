@@ -1,6 +1,6 @@
 import { sectionsOf } from '../pages/outline';
 import type { DocumentFacts } from '../pages/facts';
-import type { Printer } from '../printer/printer';
+import { marginAt, type Printer } from '../printer/printer';
 import { mmToPoints } from '../paper/sizes';
 import { type LINE_FIELDS } from '../settings/lines';
 import type { Layout, Ticket } from '../ticket/ticket';
@@ -52,7 +52,7 @@ export function withLines(laidOut: readonly LaidOutRun[], context: LineContext):
       const whole = sideBox(one.run.paper, side.orientation);
       const bound = one.signatures ? null : binding?.(side.orientation, isBackOf(one.run, face));
       const free = bound ? without(whole, bound.edge, bound.free) : whole;
-      const printable = overlap(inset(whole, mmToPoints(printer.margin)), free);
+      const printable = overlap(inset(whole, mmToPoints(marginAt(printer, one.run.tray))), free);
       const texts = side.cells.flatMap((cell, at) => {
         const box = isAlone ? printable : overlap(visibleBox(cell), printable);
         const fill = filler(cell, { number: numbers[at]?.page ?? 0, count, sectionOf }, context);

@@ -5,7 +5,7 @@ import { TicketError } from '../ticket/ticket-error';
 import { inset, marginsOf, placeOf, sideBox } from './area';
 import { fitScale, SAME_SCALE, type Place, type Placement } from './place';
 import type { Box, Extent } from '../paper/box';
-import type { Printer } from '../printer/printer';
+import { marginAt, type Printer } from '../printer/printer';
 import type { Mark, Side } from '../plan/plan';
 import { joinMarks } from '../marks/join-marks';
 import type { Stretch } from './route';
@@ -79,7 +79,7 @@ function tilingOf(
   printer: Printer,
 ): Tiling {
   const { size, settings } = stretch;
-  const { kept } = marginsOf({ ...run, settings }, ticket, printer.margin);
+  const { kept } = marginsOf({ ...run, settings }, ticket, marginAt(printer, run.tray));
   const wanted = settings.paper.orientation;
   const orientations: Orientation[] = wanted === 'auto' ? ['portrait', 'landscape'] : [wanted];
   const tilings = orientations.map((orientation): Tiling => {

@@ -36,6 +36,8 @@ export const printerSchema = {
           capacity: { type: ['integer', 'null'], minimum: 0, default: null },
           loaded: { type: ['integer', 'null'], minimum: 0, default: null },
           price: { type: 'number', minimum: 0, default: 0 },
+          /** Of its paper; null: as everywhere in this printer. */
+          margin: { type: ['number', 'null'], minimum: 0, maximum: 100, default: null },
         },
       },
     },
@@ -58,6 +60,28 @@ export const printerSchema = {
       properties: {
         overrides: { type: 'array', items: { type: 'string' }, default: [] },
         documents: { type: 'boolean', default: false },
+        /** What it may be told of a job, and with which values; any where none is listed. Null: it does not say. */
+        takes: {
+          type: ['object', 'null'],
+          additionalProperties: { type: 'array', items: { type: 'string' } },
+          default: null,
+        },
+        mostCopies: { type: ['integer', 'null'], minimum: 1, default: null },
+        /** Media types of documents, and numbers of operations; none: it does not say. */
+        formats: { type: 'array', items: { type: 'string' }, default: [] },
+        operations: { type: 'array', items: { type: 'integer' }, default: [] },
+        /** How it takes pictures of sides (PWG 5102.4), in dots an inch; null: it does not. */
+        raster: {
+          type: ['object', 'null'],
+          additionalProperties: false,
+          required: ['dpi', 'inColor', 'sheetBack'],
+          default: null,
+          properties: {
+            dpi: { type: 'integer', minimum: 50, maximum: 2400 },
+            inColor: { type: 'boolean' },
+            sheetBack: { enum: ['normal', 'flipped', 'manual-tumble', 'rotated'] },
+          },
+        },
       },
     },
   },

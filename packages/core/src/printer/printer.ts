@@ -25,6 +25,10 @@ export function chooseTray(printer: Printer, wanted: string, size: string, type:
   return tray?.id ?? null;
 }
 
+/** How much of every edge of a sheet from that tray stays free, in millimetres. */
+export const marginAt = (printer: Printer, tray: string | null): number =>
+  (tray === null ? null : findTray(printer, tray)?.margin) ?? printer.margin;
+
 /** Which way a sheet lies in the output; two keywords of outputs say so, and go before what the printer does otherwise. */
 export const facingOf = ({ delivers }: Printer, { outputBin }: { readonly outputBin?: string }): Printer['delivers'] =>
   outputBin === 'face-up' || outputBin === 'face-down' ? outputBin : delivers;

@@ -1,4 +1,6 @@
 import type { Plan, Sheet } from '../plan/plan';
+import type { Printer } from '../printer/printer';
+import { makesSets } from './makes-sets';
 import { turnSide } from './turn-side';
 
 type PlanSheets = Omit<Plan, 'checks'>;
@@ -72,10 +74,11 @@ export const partOf = <P extends PlanSheets>(plan: P, sheets: readonly Sheet[]):
 
 /**
  * The plan as a printer is given it: the sheets in the order of printing. Where something lies between or before sets,
- * which no printer puts there by itself, every set is written out and asked for once.
+ * which no printer puts there by itself, or this one does not make them, every set is written out and asked for once.
  */
-export function asSent(plan: Plan): Plan {
-  return plan.sets > 1 && outsideSets(plan).length === 0 ? partOf(plan, printingOrder(plan)) : writtenOut(plan);
+export function asSent(plan: Plan, printer: Printer): Plan {
+  const isLeftToIt = plan.sets > 1 && outsideSets(plan).length === 0 && makesSets(plan, printer);
+  return isLeftToIt ? partOf(plan, printingOrder(plan)) : writtenOut(plan);
 }
 
 /** One set of all the sheets of all the sets, for where copies cannot be left to the printer. */

@@ -1,4 +1,5 @@
 import { chooseTray, mayBeTurned, type Printer } from '../printer/printer';
+import { takesTrays } from '../printer/takes';
 import { OF_SHEET } from '../settings';
 import type { Plan, Sheet } from '../plan/plan';
 import { outsideSets } from './printing-order';
@@ -23,14 +24,17 @@ export function chooseWay(plan: Omit<Plan, 'checks'>, printer: Printer): Way {
   const oneMedia = isOneMedia(sheets);
   // What else differs from sheet to sheet: all of it has to be said page by page, or it cannot go as one job.
   const others = OF_SHEET.filter(({ name }) => new Set(sheets.map((sheet) => sheet[name])).size > 1);
-  if (sides <= 1 && oneMedia && others.length === 0) return 'plain';
-  const mediaGo = oneMedia || overrides.includes('media-col');
+  const names = takesTrays(printer);
+  if (sides <= 1 && oneMedia && names && others.length === 0) return 'plain';
+  const mediaGo = names && (oneMedia || overrides.includes('media-col'));
   const othersGo = others.every(({ attribute }) => overrides.includes(attribute));
-  if (mediaGo && othersGo && (sides <= 1 || overrides.includes('sides'))) return 'overrides';
+  // One that is not told of trays has to be told of the size, which it is for a whole job.
+  const sizesGo = (names || oneMedia) && choosesBySize(sheets, printer);
+  const isSaid = othersGo && (sides <= 1 || overrides.includes('sides'));
+  if (isSaid && (mediaGo || (sizesGo && !names && sides > 1))) return 'overrides';
   if (others.length > 0) return 'separate';
-  const sizesGo = choosesBySize(sheets, printer);
   if (sides <= 1 && sizesGo) return 'by-size';
-  if (documents) return 'documents';
+  if (documents && names) return 'documents';
   if ((mediaGo || sizesGo) && canAllBeTwoSided(sheets, printer)) return 'two-sided-throughout';
   return 'separate';
 }

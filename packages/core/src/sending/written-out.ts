@@ -1,5 +1,6 @@
 import type { Plan } from '../plan/plan';
 import type { Printer } from '../printer/printer';
+import { makesSets } from './makes-sets';
 import { outsideSets } from './printing-order';
 import { chooseWay } from './ways';
 
@@ -10,7 +11,7 @@ export const MOST_WRITTEN_OUT = 100_000;
 export function sheetsWrittenOut(plan: Omit<Plan, 'checks'>, printer: Printer): number {
   const { sheets, sets, collate, slipBetweenSets, informationSheet } = plan;
   const all = sheets.length * sets + (slipBetweenSets ? sets - 1 : 0) + (informationSheet ? 1 : 0);
-  if (sets === 1 || outsideSets(plan).length > 0) return all;
+  if (sets === 1 || outsideSets(plan).length > 0 || !makesSets(plan, printer)) return all;
   const way = chooseWay(plan, printer);
   const isWrittenOut = way === 'separate' ? collate : way === 'documents' && !collate;
   return isWrittenOut ? all : sheets.length;

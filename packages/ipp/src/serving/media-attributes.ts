@@ -8,7 +8,7 @@ export function mediaAttributes(profile: Printer, otherSizes: readonly string[],
   const { trays } = profile;
   const sizes = [...new Set([...trays.map(({ size }) => size), ...otherSizes])];
   const types = [...new Set(trays.flatMap(({ type }) => type ?? []))];
-  const ready = trays.map((tray) => mediaCol(tray, profile.margin));
+  const ready = trays.map((tray) => mediaCol(tray, tray.margin ?? profile.margin));
   const others = otherSizes
     .filter((size) => !trays.some((tray) => tray.size === size))
     .map((size) => mediaCol({ size, id: null, type: null, weight: null }, profile.margin));

@@ -2,6 +2,7 @@ import { afterNextRender, inject, Injectable, Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { addressOf, OPERATIONS, type Caution, type SetupRecord } from '@foglio/api';
+import { marginAt } from '@foglio/core';
 import { nameWithoutKind } from '@foglio/sentence';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, take } from 'rxjs';
@@ -103,7 +104,7 @@ export class BenchDialogs {
       back,
       ...faceWords(sheet, documents, plan),
       source: pageSourceOf(this.bench()),
-      marginMm: printer?.profile.margin ?? 0,
+      marginMm: printer ? marginAt(printer.profile, sheet.tray) : 0,
     };
     this.dialog.open(LargeDialog, { data, width: '94vw', maxWidth: '94vw' });
   }

@@ -1,4 +1,4 @@
-import { saySize, type Printer } from '@foglio/core';
+import { formatFor, saySize, type Printer } from '@foglio/core';
 import type { PrinterRecord } from '@foglio/api';
 
 /** "A4, A3 and US Letter" */
@@ -17,15 +17,16 @@ export const sayAbilities = (printer: Printer): string =>
 
 /** What a printer can do, a line each. */
 export function listAbilities(printer: Printer): string[] {
-  const { duplex, maxDuplexWeight, color, margin, delivers, jobs } = printer;
+  const { duplex, maxDuplexWeight, color, delivers, jobs } = printer;
   const heaviest = maxDuplexWeight === null ? '' : `, up to ${maxDuplexWeight} g/m²`;
   return [
     sayMixing(jobs),
     duplex ? `Both sides, turned along either edge${heaviest}` : 'One side; both sides in two passes, by hand',
     color ? 'Colour and grey' : 'Black and grey only',
-    'Sets put in order by the printer',
+    sayCopies(jobs),
     delivers === 'face-down' ? 'Sheets come out face down, in order' : 'Sheets come out face up, the last on top',
-    `Keeps ${margin} mm free along each edge`,
+    sayMargins(printer),
+    ...sayFormat(printer),
   ];
 }
 
@@ -36,6 +37,27 @@ function sayMixing({ overrides, documents }: Printer['jobs']): string {
   }
   if (documents) return 'Takes several papers in one job, document by document';
   return 'One paper a job, or each page from the tray with its size';
+}
+
+function sayCopies({ takes, mostCopies }: Printer['jobs']): string {
+  const most = mostCopies === null ? '' : `, up to ${mostCopies}`;
+  if (takes && !takes['copies']) return 'Copies are written out for it, set by set';
+  return takes && !takes['sheet-collate'] && !takes['multiple-document-handling']
+    ? `Copies of a single sheet${most}; sets are written out for it`
+    : `Sets put in order by the printer${most}`;
+}
+
+function sayMargins({ margin, trays }: Printer): string {
+  const own = new Set(trays.map((tray) => tray.margin ?? margin));
+  const [least, most] = [Math.min(...own), Math.max(...own)];
+  return `Keeps ${least === most ? most : `${least} to ${most}`} mm free along each edge`;
+}
+
+/** Only where it is not the sheets themselves that are sent. */
+function sayFormat(printer: Printer): string[] {
+  const format = formatFor(printer);
+  if (format === 'application/pdf') return [];
+  return [format === null ? 'Takes no kind of file that Foglio writes' : 'Is sent pictures of the sheets'];
 }
 
 /** What keeps a printer from printing what it is sent, in a sentence; null where nothing does. */

@@ -83,6 +83,7 @@ test.each<[SendingState, string, boolean]>([
   ['aborted', 'aborted by the printer', true],
   ['failed', 'not sent', true],
   ['interrupted', 'interrupted while being sent', true],
+  ['uncertain', 'it may have been printed', true],
 ])('%s in words', (state, said, over) => {
   expect([sayState(sending('a', state)), isOver(sending('a', state))]).toEqual([said, over]);
 });

@@ -11,6 +11,7 @@ const WORDS: Record<SendingState, string> = {
   aborted: 'aborted by the printer',
   failed: 'not sent',
   interrupted: 'interrupted while being sent',
+  uncertain: 'it may have been printed',
 };
 
 /** How a sending stands, in words; what keeps its printer from going on with it comes first. */

@@ -139,7 +139,7 @@ export interface Progress {
   readonly fault: string | null;
 }
 
-const BROKEN = ['failed', 'aborted', 'interrupted'];
+const BROKEN = ['failed', 'aborted', 'interrupted', 'uncertain'];
 const MOVING = ['sending', 'printing', 'held'];
 
 export function progressOf({ rows, state }: SeriesRecord): Progress {

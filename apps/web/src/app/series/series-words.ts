@@ -27,7 +27,11 @@ export function sayRow(
     const { state, sheetsDone, sheets, message } = row.sending;
     const said = `${sayState(row.sending)}, ${sheetsDone} of ${countSheets(sheets)}`;
     const mark =
-      state === 'completed' ? 'done' : ['failed', 'aborted', 'interrupted'].includes(state) ? 'unfit' : 'moving';
+      state === 'completed'
+        ? 'done'
+        : ['failed', 'aborted', 'interrupted', 'uncertain'].includes(state)
+          ? 'unfit'
+          : 'moving';
     return { mark, said: message ? `${said}. ${message}` : said };
   }
   if (row.skipped) return { mark: 'out', said: row.trouble === null ? 'left out' : `left out: ${row.trouble}` };

@@ -12,6 +12,7 @@ import {
 } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import {
+  marginAt,
   findTray,
   isInformationSheet,
   legibility,
@@ -65,7 +66,10 @@ export class SheetPanel {
     return sheet !== null && isInformationSheet(sheet);
   });
   protected readonly source = computed<PageSource>(() => pageSourceOf(this.bench()));
-  protected readonly margin = computed(() => this.bench().printer?.profile.margin ?? null);
+  protected readonly margin = computed(() => {
+    const { printer } = this.bench();
+    return printer ? marginAt(printer.profile, this.sheet()?.tray ?? null) : null;
+  });
   protected readonly trays = computed(() => this.bench().printer?.profile.trays ?? []);
   protected readonly routable = this.store.selectSignal(benchFeature.selectRoutable);
   /** Whether either side is read across. */

@@ -1,0 +1,1 @@
+ALTER TABLE "sendings" ADD COLUMN "job_ends" jsonb DEFAULT '{}'::jsonb NOT NULL;
