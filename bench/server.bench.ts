@@ -1,56 +1,22 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
-import { pathToFileURL } from 'node:url';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { contentBomb, manyObjects, objectBomb } from '../packages/pdf/test/hostile-pdf';
 import { numberedPdf } from '../packages/pdf/test/make-pdf';
 import { query } from '../tests/e2e/databases';
 import { expect, ROOT, test, type World } from '../tests/e2e/world';
+import { holding, measured } from './held';
 import { median, report } from './figures';
 import { upload } from './upload';
 
 /** For how long the server's own thread is held, whatever is asked of it: nobody is answered meanwhile. */
 
-const HELD = join(ROOT, '.foglio/bench/event-loop.json');
-const before = process.env['NODE_OPTIONS'];
-
 test.use({ ownWorld: true });
-test.beforeAll(() => {
-  mkdirSync(dirname(HELD), { recursive: true });
-  process.env['FOGLIO_EVENT_LOOP'] = HELD;
-  process.env['NODE_OPTIONS'] = `--import ${pathToFileURL(join(ROOT, 'bench/event-loop.mjs')).href}`;
-});
-test.afterAll(() => {
-  if (before === undefined) delete process.env['NODE_OPTIONS'];
-  else process.env['NODE_OPTIONS'] = before;
-});
+holding();
 
-interface Held {
-  readonly p99: number;
-  readonly max: number;
-}
-
-/** What the server's thread was held since the last look, in milliseconds. */
-async function look(world: World): Promise<Held> {
-  rmSync(HELD, { force: true });
-  process.kill(world.serverPid, 'SIGUSR2');
-  while (!existsSync(HELD)) await wait(5);
-  return JSON.parse(readFileSync(HELD, 'utf8')) as Held;
-}
-
-/** @returns what the work gave, after its figures are told */
-async function held<T>(world: World, what: string, work: () => Promise<T>): Promise<T> {
-  await look(world);
-  const start = performance.now();
-  const given = await work();
-  const took = performance.now() - start;
-  const { p99, max } = await look(world);
-  report(`${what}, which takes`, took, 'ms');
-  report('  the server’s thread was held for at most', max, 'ms', 'under 100 ms');
-  report('  99 of 100 times for less than', p99, 'ms');
-  return given;
-}
+const held = <T>(world: World, what: string, work: () => Promise<T>): Promise<T> =>
+  measured(world, what, 'under 100 ms', work);
 
 const get = async (world: World, path: string): Promise<Response> => {
   const answer = await fetch(`${world.base}/api${path}`);

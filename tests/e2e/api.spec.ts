@@ -3,6 +3,7 @@ import { Validator } from '@seriousme/openapi-schema-validator';
 import { parse } from 'csv-parse/sync';
 import { WebSocket } from 'ws';
 import { DescribedApi } from '../../apps/server/test/described';
+import { query } from './databases';
 import { JobPrinter } from './job-printer';
 import { expect, test } from './world';
 
@@ -82,6 +83,7 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('DELETE', `/api/jobs/${spare}`);
 
   await ask('GET', '/api/printers');
+  await ask('GET', '/api/nearby-printers');
   const added = await json<{ id: string }>('POST', '/api/printers', {
     uri: world.printerUri.replace('127.0.0.1', 'localhost'),
   });
@@ -121,6 +123,9 @@ test('every operation of the API answers as the OpenAPI description says, which 
   expect(await json('GET', `${upper}/panel/output`)).toEqual({ sheets: 0, delivered: [] });
   const { id: again } = await json<Sent>('POST', `/api/sendings/${sent}/again`);
   await ask('POST', `/api/sendings/${again}/cancel`);
+  // What its printer forgot, as nobody can tell whether it came out.
+  await query(world.database, `update sendings set state = 'uncertain' where id = '${again}'`);
+  await ask('POST', `/api/sendings/${again}/came-out`);
 
   // Set-ups.
   const setup = { version: 1, documents: [{ file: '*' }], sides: 'two-sided' };

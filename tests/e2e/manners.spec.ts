@@ -1,10 +1,6 @@
-import type { ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { panelAt } from './panel';
-import { ended, launch } from './programs';
-import { expect, ROOT, test, type DeliveredSheet, type World } from './world';
+import { panelAt, putJson } from './panel';
+import { cameOut, StrangePrinters } from './strange-printers';
+import { expect, test, type World } from './world';
 
 /** Printers that do not do as others do, sent to at once through the one server: each job comes out once, or a person is asked. */
 
@@ -38,25 +34,11 @@ const ENDS: Readonly<Record<string, readonly [state: string, message: RegExp | n
 const TICKET = { copies: 2, sides: 'two-sided', tray: 'tray-1' };
 const SHEETS = 14;
 
-let folder: string;
-let printers: ChildProcess[];
+let printers: StrangePrinters;
 test.beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), 'foglio-manners-'));
-  printers = [];
+  printers = new StrangePrinters();
 });
-test.afterEach(async () => {
-  await Promise.all(printers.map((printer) => ended(printer, 'SIGTERM')));
-  rmSync(folder, { recursive: true, force: true });
-});
-
-/** A printer of a manner, on a port of its own or one that it had. */
-async function switchOn(manner: string | null, { sheetMs = 0, port = '0', name = manner ?? 'usual' } = {}) {
-  const profile = ['--profile', join(ROOT, 'demo/printers/upper-office.json'), '--folder', join(folder, name)];
-  const how = ['--sheet-ms', `${sheetMs}`, '--port', port, ...(manner ? ['--manner', manner] : [])];
-  const [child, uri] = await launch('apps/printer', [...profile, ...how], {}, /ipp:\S+/);
-  printers.push(child);
-  return { child, uri };
-}
+test.afterEach(() => printers.stop());
 
 async function send(world: World, uri: string): Promise<string> {
   const { id: printerId } = await world.api<{ id: string }>('/printers', { uri });
@@ -73,16 +55,10 @@ async function sendTo(world: World, printerId: string): Promise<string> {
   return (await world.api<Sending>('/sendings', { jobId, revision, sheets: SHEETS })).id;
 }
 
-/** All that came out of a printer, whichever of its jobs it was. */
-async function cameOut(uri: string): Promise<number> {
-  const answer = await fetch(`${panelAt(uri)}/output`);
-  return ((await answer.json()) as { delivered: DeliveredSheet[] }).delivered.length;
-}
-
 test('each job at a strange printer comes out once, whatever the printer says of it', async ({ world }) => {
   const sent = await Promise.all(
     Object.keys(ENDS).map(async (manner) => {
-      const { uri } = await switchOn(manner, { sheetMs: manner === 'forgetful' ? 100 : 10 });
+      const { uri } = await printers.switchOn(manner, { sheetMs: manner === 'forgetful' ? 100 : 10 });
       return { manner, uri, id: await send(world, uri) };
     }),
   );
@@ -109,25 +85,20 @@ test('each job at a strange printer comes out once, whatever the printer says of
 test('a printer that answers a byte in three seconds keeps no other from printing, nor the list from showing', async ({
   world,
 }) => {
-  const well = await switchOn(null, { name: 'well' });
-  const slow = await switchOn(null, { name: 'slow' });
+  const well = await printers.switchOn(null, { name: 'well' });
+  const slow = await printers.switchOn(null, { name: 'slow' });
   const { id: wellId } = await world.api<{ id: string }>('/printers', { uri: well.uri });
   const { id: slowId } = await world.api<{ id: string }>('/printers', { uri: slow.uri });
-  const port = /:(\d+)\//.exec(slow.uri)![1]!;
-  const waiting = await sendTo(world, slowId).then(async (id) => {
-    await expect.poll(async () => (await world.api<Sending>(`/sendings/${id}`)).state).toBe('completed');
-    return id;
-  });
-  expect(waiting).toBeTruthy();
-  await ended(slow.child, 'SIGKILL');
-  await switchOn('slow', { name: 'slow', port });
-  const before = Date.now();
-  const listed = await world.api<{ id: string; answers: boolean }[]>('/printers');
-  // Within what a list waits, and far within what the slow one takes.
-  expect(Date.now() - before).toBeLessThan(8_000);
+  // It gets a job while it is well, and is slow from then on.
+  await putJson(`${panelAt(slow.uri)}/fault`, { fault: 'media-jam' });
+  const stuck = await sendTo(world, slowId);
+  await expect.poll(async () => (await world.api<Sending>(`/sendings/${stuck}`)).state).toBe('printing');
+  await printers.becomes('slow', slow, 'slow');
+  const listed = await world.api<{ id: string }[]>('/printers');
   expect(listed.map(({ id }) => id)).toEqual(expect.arrayContaining([wellId, slowId]));
   const ids = await Promise.all(Array.from({ length: 4 }, () => sendTo(world, wellId)));
   for (const id of ids)
     await expect.poll(async () => (await world.api<Sending>(`/sendings/${id}`)).state).toBe('completed');
   expect(await cameOut(well.uri)).toBe(4 * SHEETS);
+  expect((await world.api<Sending>(`/sendings/${stuck}`)).state).toBe('printing');
 });

@@ -1,5 +1,5 @@
 import { TOLD } from '@foglio/core';
-import { OPERATIONS, type Attributes } from '@foglio/ipp';
+import { octets, OPERATIONS, text, type Attributes } from '@foglio/ipp';
 import { nameUuid, printerAttributes } from '@foglio/ipp/serving';
 import { isOver } from './archive';
 import type { Machine } from './machine';
@@ -41,7 +41,25 @@ export function attributesOf(machine: Machine, address: string): Attributes {
     },
   } as const;
   // It is imposed at the paper's size already, so nothing else is taken.
-  return { ...printerAttributes(described, address), 'print-scaling-supported': [{ tag: 'keyword', value: 'none' }] };
+  return {
+    ...printerAttributes(described, address),
+    ...suppliesOf(profile.color),
+    'print-scaling-supported': [{ tag: 'keyword', value: 'none' }],
+  };
+}
+
+/** What is left of each colour, in percent: nothing here is used up. */
+const LEFT = { black: 62, cyan: 48, magenta: 71, yellow: 35 } as const;
+
+/** PWG 5100.13, printer-supply. */
+function suppliesOf(inColor: boolean): Attributes {
+  const colours = inColor ? (['black', 'cyan', 'magenta', 'yellow'] as const) : (['black'] as const);
+  return {
+    'printer-supply': colours.map((colour) =>
+      octets(`type=toner;maxcapacity=100;level=${LEFT[colour]};class=supplyThatIsConsumed;colorantname=${colour};`),
+    ),
+    'printer-supply-description': colours.map((colour) => text(`${colour[0]!.toUpperCase()}${colour.slice(1)} toner`)),
+  };
 }
 
 const STARTED = new Date();

@@ -14,6 +14,7 @@ import { incomingHandlers } from './incoming/routes';
 import { jobHandlers } from './jobs/routes';
 import type { PdfWorkers } from './pdf/pdf-workers';
 import type { Plans } from './plans/plans';
+import type { Nearby } from './printers/nearby';
 import { panelHandlers, printerHandlers } from './printers/routes';
 import type { PrinterWatch } from './printers/watch';
 import { seriesHandlers } from './series/routes';
@@ -22,6 +23,7 @@ import { setupHandlers } from './setups/routes';
 export interface AppParts {
   readonly db: Database;
   readonly watch: PrinterWatch;
+  readonly nearby: Nearby;
   readonly workers: PdfWorkers;
   readonly plans: Plans;
   readonly port: () => number;
@@ -49,7 +51,15 @@ const CONTENT_SECURITY_POLICY = {
 };
 
 /** Everything the API does. */
-const handlersOf = ({ db, watch, workers, plans, uploadLimit, queueAddress }: AppParts): Handlers<OperationName> => ({
+const handlersOf = ({
+  db,
+  watch,
+  nearby,
+  workers,
+  plans,
+  uploadLimit,
+  queueAddress,
+}: AppParts): Handlers<OperationName> => ({
   describeApi,
   ...healthHandlers(db),
   ...fileHandlers(db, workers, uploadLimit),
@@ -57,7 +67,7 @@ const handlersOf = ({ db, watch, workers, plans, uploadLimit, queueAddress }: Ap
   ...setupHandlers(db),
   ...seriesHandlers(db, workers),
   ...incomingHandlers(db, queueAddress),
-  ...printerHandlers(db, watch),
+  ...printerHandlers(db, watch, nearby),
   ...panelHandlers(db, watch),
   ...sendingHandlers(db, plans),
   news: () => {

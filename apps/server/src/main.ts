@@ -22,6 +22,7 @@ import { NewsStream } from './news/stream';
 import { PdfWorkers } from './pdf/pdf-workers';
 import { Plans } from './plans/plans';
 import { enterPrinters } from './printers/printer-store';
+import { Nearby } from './printers/nearby';
 import { PrinterWatch } from './printers/watch';
 import { Retention } from './retention/retention';
 import { releaseTasks } from './retention/tasks';
@@ -55,7 +56,8 @@ const server = createServer();
 const port = (): number => (server.address() as AddressInfo | null)?.port ?? config.port;
 const { webFolder, uploadLimit } = config;
 const watch = new PrinterWatch(db);
-server.on('request', createApp({ db, watch, workers, plans, port, webFolder, uploadLimit, queueAddress }));
+const nearby = new Nearby();
+server.on('request', createApp({ db, watch, nearby, workers, plans, port, webFolder, uploadLimit, queueAddress }));
 const news = new NewsStream({ db, presence, watch, port });
 news.attach(server);
 server.on('error', (error) => {
@@ -110,6 +112,7 @@ async function shutDown(): Promise<void> {
   server.closeAllConnections();
   ippServer.closeAllConnections();
   await announcement?.end();
+  nearby.end();
   await keeper.stop();
   await sending.stop();
   await settling.stop();

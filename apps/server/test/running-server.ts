@@ -5,6 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { readPrinter } from '@foglio/core/validate';
 import { inScratchFolder } from '@foglio/pdf';
+import { Bonjour, type ServiceConfig } from 'bonjour-service';
 import type { Response } from 'supertest';
 import { createApp } from '../src/app';
 import { connect, type Connection } from '../src/database/connection';
@@ -20,6 +21,7 @@ import { NewsStream } from '../src/news/stream';
 import { PdfWorkers } from '../src/pdf/pdf-workers';
 import { Plans } from '../src/plans/plans';
 import { enterPrinters } from '../src/printers/printer-store';
+import { Nearby } from '../src/printers/nearby';
 import { PrinterWatch } from '../src/printers/watch';
 import { enterHouseSetup } from '../src/setups/setup-store';
 import { DescribedApi } from './described';
@@ -56,6 +58,9 @@ interface ServerOptions {
   readonly reads?: boolean;
 }
 
+/** Nobody else’s printers are looked for in tests. */
+export const ON_LOOPBACK = { interface: '127.0.0.1', bind: '0.0.0.0' } as Partial<ServiceConfig>;
+
 export async function startServer({
   printerUri = 'ipp://127.0.0.1:9/ipp/print',
   uploadLimit = 1024 * 1024,
@@ -80,6 +85,7 @@ export async function startServer({
   const port = (): number => (server.address() as AddressInfo).port;
   const described = new DescribedApi();
   const watch = new PrinterWatch(db);
+  const nearby = new Nearby(() => new Bonjour(ON_LOOPBACK));
   const news = new NewsStream({ db, presence, watch, port });
   news.attach(server);
   const page = (): string => `http://127.0.0.1:${port()}/print-from-programs`;
@@ -91,6 +97,7 @@ export async function startServer({
   const app = createApp({
     db,
     watch,
+    nearby,
     workers,
     plans,
     port,
@@ -104,6 +111,7 @@ export async function startServer({
     server.close();
     ipp.close();
     news.close();
+    nearby.end();
     server.closeAllConnections();
     ipp.closeAllConnections();
     await keeper.stop();

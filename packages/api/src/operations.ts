@@ -168,6 +168,13 @@ export const OPERATIONS = {
     refuses: ['printer-known', 'printer-away'],
     gives: records.printerRecord,
   },
+  nearbyPrinters: {
+    method: 'get',
+    path: '/api/nearby-printers',
+    says: 'Printers that announce themselves on the net.',
+    status: 200,
+    gives: list(records.nearbyPrinter),
+  },
   printer: {
     method: 'get',
     path: '/api/printers/{id}',

@@ -20,6 +20,7 @@ export const moment = { type: 'string', format: 'date-time' } as const;
 export const count = { type: 'integer', minimum: 0 } as const;
 export const position = { type: 'integer', minimum: 1 } as const;
 export const words = { type: 'string' } as const;
+export const maybeCount = { type: ['integer', 'null'], minimum: 0 } as const;
 export const maybeWords = { type: ['string', 'null'] } as const;
 export const listOfWords = { type: 'array', items: words } as const;
 export const orientation = { enum: ['portrait', 'landscape'] } as const;

@@ -11,6 +11,7 @@ import {
   count,
   id,
   listOfWords,
+  maybeCount,
   maybeWords,
   moment,
   orientation,
@@ -152,6 +153,18 @@ export const setupRecord = record(
   { description: 'A ticket under a name; in the place of its documents stands the file “*”.' },
 );
 
+export const nearbyPrinter = record(
+  'Printer nearby',
+  {
+    name: words,
+    uri: words,
+    model: maybeWords,
+    place: { ...maybeWords, description: 'Where it stands, as it says itself.' },
+    printerId: { ...maybeWords, description: 'Where it is in the list already.' },
+  },
+  { description: 'A printer that announces itself on the net (DNS-SD).' },
+);
+
 export const printerRecord = record(
   'Printer',
   {
@@ -164,6 +177,16 @@ export const printerRecord = record(
     seenAt: { ...moment, description: 'When it answered last.' },
     state: { enum: ['idle', 'processing', 'stopped'], description: 'printer-state (RFC 8011, 5.4.11).' },
     reasons: { ...listOfWords, description: 'printer-state-reasons (RFC 8011, 5.4.12).' },
+    queued: { ...maybeCount, description: 'Jobs that it has and has not ended; null where it does not say.' },
+    supplies: {
+      type: 'array',
+      items: record('Supply', {
+        name: words,
+        colour: { ...maybeWords, description: '#rrggbb' },
+        percent: { ...maybeCount, description: 'Of what it held when it was new; null where it is not measured.' },
+      }),
+      description: 'What it prints with, and how much is left.',
+    },
     faults: { ...listOfWords, description: 'What keeps it from printing and what to do about it, in sentences.' },
     profile: printerSchema,
     reportedSizes: {
@@ -361,6 +384,7 @@ export type CameBy = Described<typeof cameBy>;
 export type StripSheet = Described<typeof stripSheet>;
 export type JobBrief = Described<typeof jobBrief>;
 export type JobList = Described<typeof jobList>;
+export type NearbyPrinter = Described<typeof nearbyPrinter>;
 export type PrinterRecord = Described<typeof printerRecord>;
 export type NewsRecord = Described<typeof newsRecord>;
 export type SendingState = (typeof SENDING_STATES)[number];

@@ -71,6 +71,7 @@ export { momentOf, sayDay, sayMoment } from './marks/moment';
 export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
 export { makesSets, SAYS_COLLATED, SAYS_UNCOLLATED } from './sending/makes-sets';
+export { isAsleep } from './printer/asleep';
 export { takes, takesTrays } from './printer/takes';
 export { rasterFor } from './sending/raster';
 export { formatFor, type Format } from './printer/formats';

@@ -7,6 +7,7 @@ export * from './message';
 export { PROFILE_ATTRIBUTES, readProfile } from './profile';
 export { asSeen, type SheetAsSeen } from './as-seen';
 export { sayFaults } from './faults';
+export type { Supply } from './supplies';
 export { dataOf, dataOfFile, type DocumentData } from './document-data';
 export type { Limits } from './client';
 export type { JobStatus } from './job-status';

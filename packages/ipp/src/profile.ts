@@ -8,8 +8,6 @@ import { readTrays, TRAY_ATTRIBUTES } from './profile-trays';
 export const PROFILE_ATTRIBUTES = [
   'printer-name',
   'printer-info',
-  'printer-state',
-  'printer-state-reasons',
   ...KNOWN.map(({ asked }) => asked),
   ...TRAY_ATTRIBUTES,
   'printer-output-tray',

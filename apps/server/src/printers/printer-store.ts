@@ -155,9 +155,9 @@ function refuseKnown(known: readonly StoredPrinter[], uri: string): void {
 }
 
 /** Those of the configuration, and of before, are written as they were, and need be no addresses any more. */
-function isAt(printer: StoredPrinter, uri: string): boolean {
+export function isAt(printer: StoredPrinter, uri: string): boolean {
   try {
-    return canonicalUri(printer.uri) === uri;
+    return canonicalUri(printer.uri) === canonicalUri(uri);
   } catch (error) {
     if (error instanceof IppError) return false;
     throw error;

@@ -5,10 +5,11 @@ import type { Handlers } from '../http/bind';
 import { Problem } from '../http/problem';
 import { USER } from '../sendings/as-known';
 import { askPanel, passOn } from './panel';
-import { addPrinter, describePaper, findPrinter, listPrinters, removePrinter } from './printer-store';
+import type { Nearby } from './nearby';
+import { addPrinter, describePaper, findPrinter, isAt, listPrinters, removePrinter } from './printer-store';
 import type { PrinterWatch } from './watch';
 
-type Printers = 'printers' | 'printer' | 'addPrinter' | 'removePrinter' | 'describePaper';
+type Printers = 'printers' | 'nearbyPrinters' | 'printer' | 'addPrinter' | 'removePrinter' | 'describePaper';
 type Panel =
   | 'loadTray'
   | 'pullTray'
@@ -20,7 +21,14 @@ type Panel =
   | 'outputDocument';
 
 /** The printers known, each as it is now where it answers. */
-export const printerHandlers = (db: Database, watch: PrinterWatch): Handlers<Printers> => ({
+export const printerHandlers = (db: Database, watch: PrinterWatch, nearby: Nearby): Handlers<Printers> => ({
+  nearbyPrinters: async () => {
+    const known = await listPrinters(db);
+    return (await nearby.look()).map((one) => ({
+      ...one,
+      printerId: known.find((printer) => isAt(printer, one.uri))?.id ?? null,
+    }));
+  },
   printers: async () => Promise.all((await listPrinters(db)).map((printer) => watch.describeSoon(printer))),
   printer: async ({ params }) => watch.describe(await findPrinter(db, params.id)),
   addPrinter: async ({ body }) => watch.describe(await addPrinter(db, body.uri.trim())),

@@ -71,7 +71,13 @@ export class PrinterWatch extends EventEmitter<{ changed: [PrinterNow] }> {
     const first = await Promise.race([answer, wait(WAITED_FOR_MS, late, { ref: false })]);
     if (typeof first !== 'symbol') return first;
     this.owed.add(printer.id);
-    return this.latest.get(printer.id) ?? asLastSeen(printer, 'It has not answered yet.');
+    return (
+      this.latest.get(printer.id) ?? {
+        ...asLastSeen(printer, 'It has not answered yet.'),
+        // Whatever it says, it says later.
+        askedAt: new Date(0),
+      }
+    );
   }
 
   private async askAll(): Promise<void> {
@@ -126,6 +132,8 @@ function asLastSeen(printer: StoredPrinter, fault: string): PrinterNow {
     answers: false,
     state: 'stopped',
     reasons: [],
+    queued: null,
+    supplies: [],
     faults: [fault],
   };
 }

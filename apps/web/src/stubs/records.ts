@@ -25,6 +25,8 @@ export const aPrinter = (profile: PrinterInput, change: Partial<PrinterRecord> =
   seenAt: '2026-11-25T10:00:00Z',
   state: 'idle',
   reasons: [],
+  queued: null,
+  supplies: [],
   faults: [],
   reportedSizes: {},
   profile: readPrinter(profile),

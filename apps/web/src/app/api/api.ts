@@ -195,6 +195,9 @@ export class Api {
 
   readonly printers = () => this.ask('printers', {});
 
+  /** Those that announce themselves on the net. */
+  readonly nearbyPrinters = () => this.ask('nearbyPrinters', {});
+
   readonly addPrinter = (uri: string) => this.ask('addPrinter', { body: { uri } });
 
   readonly removePrinter = (id: string) => this.ask('removePrinter', { params: { id } });

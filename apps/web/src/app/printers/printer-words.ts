@@ -1,4 +1,4 @@
-import { formatFor, saySize, type Printer } from '@foglio/core';
+import { formatFor, isAsleep, saySize, type Printer } from '@foglio/core';
 import type { PrinterRecord } from '@foglio/api';
 
 /** "A4, A3 and US Letter" */
@@ -63,14 +63,28 @@ function sayFormat(printer: Printer): string[] {
 /** What keeps a printer from printing what it is sent, in a sentence; null where nothing does. */
 export function sayHold(printer: PrinterRecord): string | null {
   const state = sayState(printer);
-  if (state === 'ready' || state === 'printing') return null;
+  if (state === 'ready' || state === 'asleep' || state === 'printing') return null;
   const said = state === 'does not answer' ? state : `is ${state}`;
   return `${printer.name} ${said}: what is sent waits for it.`;
 }
 
-/** "ready", "printing", "paused", "stopped", "does not answer" */
+/** "ready", "asleep", "printing", "paused", "stopped", "does not answer" */
 export function sayState({ answers, state, reasons }: PrinterRecord): string {
   if (!answers) return 'does not answer';
   if (reasons.includes('paused')) return 'paused';
-  return state === 'stopped' ? 'stopped' : state === 'processing' ? 'printing' : 'ready';
+  if (state === 'idle') return isAsleep(reasons) ? 'asleep' : 'ready';
+  return state === 'stopped' ? 'stopped' : 'printing';
+}
+
+/** That nothing is wrong with it, in a sentence. */
+export function sayWell(printer: PrinterRecord): string {
+  const { queued } = printer;
+  switch (sayState(printer)) {
+    case 'printing':
+      return queued !== null && queued > 1 ? `Printing, with ${queued - 1} more to come.` : 'Printing.';
+    case 'asleep':
+      return 'Asleep: it wakes up when something is sent.';
+    default:
+      return 'Ready.';
+  }
 }

@@ -14,13 +14,26 @@ import { outputStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
 import { Cabinet, type PaperSaid } from './cabinet';
 import { FrontPanel } from './front-panel';
+import { NearbyPrinters } from './nearby-printers';
 import { PrinterWorks } from './printer-works';
-import { listAbilities, sayAbilities, sayState } from './printer-words';
+import { listAbilities, sayAbilities, sayState, sayWell } from './printer-words';
+import { Supplies } from './supplies';
 
 /** The printers: what lies in their trays, how they stand, and what they can do. */
 @Component({
   selector: 'fo-printers',
-  imports: [Cabinet, FrontPanel, MatButton, MatFormField, MatInput, MatListModule, RouterLink, StackViewer],
+  imports: [
+    Cabinet,
+    FrontPanel,
+    MatButton,
+    MatFormField,
+    MatInput,
+    MatListModule,
+    NearbyPrinters,
+    RouterLink,
+    StackViewer,
+    Supplies,
+  ],
   templateUrl: './printers.html',
   styleUrl: './printers.scss',
   providers: [PrinterWorks],
@@ -46,12 +59,14 @@ export class Printers {
     return all.find(({ id }) => id === this.id()) ?? all[0] ?? null;
   });
   protected readonly abilities = computed(() => listAbilities(this.shown()!.profile));
+  protected readonly addresses = computed(() => (this.printers() ?? []).map(({ uri }) => uri));
   /** Whether the output is shown rather than the trays. */
   protected readonly atOutput = signal(false);
   /** How often something changed: what lies in the output is asked for as often. */
   protected readonly asked = signal(0);
   protected readonly outputOf = outputStack;
   protected readonly sayState = sayState;
+  protected readonly sayWell = sayWell;
   protected readonly sayAbilities = sayAbilities;
 
   constructor() {
@@ -62,13 +77,17 @@ export class Printers {
       .subscribe(() => this.asked.update((times) => times + 1));
   }
 
-  protected add(address: HTMLInputElement): void {
+  protected addWritten(address: HTMLInputElement): void {
+    this.add(address.value, () => (address.value = ''));
+  }
+
+  protected add(uri: string, done = (): void => undefined): void {
     this.adding.set(true);
     this.refused.set(null);
-    this.api.addPrinter(address.value).subscribe({
+    this.api.addPrinter(uri).subscribe({
       next: (printer) => {
         this.adding.set(false);
-        address.value = '';
+        done();
         this.printersNow.see(printer);
         void this.router.navigate(['/printers', printer.id]);
       },
