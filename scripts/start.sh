@@ -101,6 +101,8 @@ FOGLIO_PRINTERS=$(node -p '
   JSON.stringify(entries);
 ' "${PRINTERS[@]}")
 export FOGLIO_PRINTERS
+# The key of printers' passwords, which the database keeps encrypted.
+export FOGLIO_SECRET=${FOGLIO_SECRET:-$STATE/$NAME/secret}
 export FOGLIO_LOG=${FOGLIO_LOG:-$STATE/$NAME/server.log}
 launch "the server" node --enable-source-maps apps/server/dist/main.js
 SERVER=${PIDS[-1]}

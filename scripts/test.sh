@@ -8,7 +8,7 @@ source scripts/manual.sh
 
 take_lock
 require_node
-require_debian postgres=postgresql chromium-headless-shell=chromium-headless-shell pdfinfo=poppler-utils qpdf=qpdf gs=ghostscript
+require_debian postgres=postgresql chromium-headless-shell=chromium-headless-shell pdfinfo=poppler-utils qpdf=qpdf gs=ghostscript openssl=openssl
 fetch_manual maint-guide usr/share/doc/maint-guide/maint-guide.en.pdf
 excerpt_manual maint-guide.en 8
 excerpt_manual maint-guide.en 20

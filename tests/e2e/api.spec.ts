@@ -90,6 +90,7 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('DELETE', `/api/printers/${added.id}`);
   const upper = '/api/printers/upper-office';
   await ask('GET', upper);
+  await ask('PUT', `${upper}/access`, { login: null });
   await ask('PUT', `${upper}/trays/tray-1`, { weight: 75, price: 0.01 });
   await ask('PUT', `${upper}/panel/trays/tray-1`, { loaded: 100 });
   await ask('PUT', `${upper}/panel/trays/tray-1/pulled`, { pulled: false });

@@ -52,7 +52,8 @@ async function output(world: World): Promise<[string, string[]][]> {
   const named: [string, string[]][] = [];
   for (const [job, trays] of byJob) {
     const { name } = (await (await fetch(`${world.panel}/jobs/${job}`)).json()) as { name: string };
-    named.push([name, trays]);
+    // Its name ends in the mark of its sending.
+    named.push([name.replace(/ #[0-9a-f]{8}$/, ''), trays]);
   }
   return named;
 }

@@ -203,6 +203,7 @@ export class World {
       // The same port again after a restart, so that an open page finds its server.
       PORT: /:(\d+)$/.exec(this.base)?.[1] ?? '0',
       FOGLIO_LOG: join(this.folder, 'server.log'),
+      FOGLIO_SECRET: join(this.folder, 'secret'),
       FOGLIO_IPP_PORT: this.ippPort,
       FOGLIO_PRINTERS: JSON.stringify(printers),
       ...more,

@@ -35,6 +35,7 @@ const queue = (name: string, title: string, settings: object = {}): Queue => ({
     name: 'Office',
     uri: 'ipp://127.0.0.1:9/ipp/print',
     panel: null,
+    access: null,
     place: 0,
     profile: PROFILE,
     papers: {},

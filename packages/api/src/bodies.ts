@@ -60,6 +60,9 @@ const seal = {
 } as const;
 
 /** What a person saw before pressing Send. */
+/** As printers show who sent it (RFC 8011, 5.3.6: name(MAX)); left out where nobody said. */
+const by = { type: 'string', minLength: 1, maxLength: 100 } as const;
+
 export const toSend = {
   type: 'object',
   additionalProperties: false,
@@ -76,6 +79,7 @@ export const toSend = {
     },
     key: sendingKey,
     seal,
+    by,
   },
 } as const;
 
@@ -83,10 +87,33 @@ export const toSend = {
 export const toSendAgain = {
   type: 'object',
   additionalProperties: false,
-  properties: { key: sendingKey },
+  properties: { key: sendingKey, by },
 } as const;
 
-export const printerAddress = field('uri', { type: 'string', minLength: 1, maxLength: 1000 });
+/** What it takes to ask a printer, where it wants more than its address. */
+const access = {
+  fingerprint: {
+    type: ['string', 'null'],
+    pattern: '^([0-9A-F]{2}:){31}[0-9A-F]{2}$',
+    description: 'SHA-256 of the certificate that a person trusts.',
+  },
+  login: {
+    type: ['object', 'null'],
+    additionalProperties: false,
+    required: ['name', 'password'],
+    properties: {
+      name: { type: 'string', maxLength: 255 },
+      password: { type: 'string', maxLength: 255, description: 'Kept encrypted, and never told.' },
+    },
+  },
+} as const;
+export const printerAddress = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['uri'],
+  properties: { uri: { type: 'string', minLength: 1, maxLength: 1000 }, ...access },
+} as const;
+export const printerAccess = { type: 'object', additionalProperties: false, properties: access } as const;
 /** A PWG 5101.1 self-describing name, as a profile has it. */
 const sizeName = { ...printerSchema.properties.trays.items.properties.size, maxLength: 100 } as const;
 
@@ -267,6 +294,7 @@ export const seriesStart = {
     sheets: { type: 'integer', minimum: 1 },
     confirmed: toSend.properties.confirmed,
     key: sendingKey,
+    by,
     seal: { ...sealOfManyFields, description: `${seal.description} Of all files that are printed, in their order.` },
   },
 } as const;
@@ -279,4 +307,5 @@ export type NewSetup = Described<typeof newSetup>;
 export type ChangedSetup = Described<typeof changedSetup>;
 export type ChangedSeries = Described<typeof changedSeries>;
 export type SeriesFile = Described<typeof seriesFiles>['files'][number];
+export type PrinterAccess = Described<typeof printerAccess>;
 export type SaidOfPaper = Described<typeof saidOfPaper>;

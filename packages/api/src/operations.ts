@@ -165,7 +165,7 @@ export const OPERATIONS = {
     says: 'Takes up a printer by its address, if it answers there.',
     takes: bodies.printerAddress,
     status: 201,
-    refuses: ['printer-known', 'printer-away'],
+    refuses: ['printer-known', 'printer-away', 'login-wanted', 'certificate-unknown'],
     gives: records.printerRecord,
   },
   nearbyPrinters: {
@@ -188,6 +188,14 @@ export const OPERATIONS = {
     says: 'Forgets a printer that nothing was sent to.',
     status: 204,
     refuses: ['printer-in-use'],
+  },
+  letIn: {
+    method: 'put',
+    path: '/api/printers/{id}/access',
+    says: 'Says what it takes to ask a printer: a certificate to trust, a name and a password.',
+    takes: bodies.printerAccess,
+    status: 200,
+    gives: records.printerRecord,
   },
   describePaper: {
     method: 'put',

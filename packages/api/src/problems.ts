@@ -21,6 +21,8 @@ export const PROBLEMS = {
   'setup-changed': { status: 409, title: 'Another window changed the set-up' },
   'series-sent': { status: 409, title: 'The series is being sent' },
   'series-unfit': { status: 409, title: 'A file of the series cannot be printed so' },
+  'login-wanted': { status: 409, title: 'The printer asks who is asking' },
+  'certificate-unknown': { status: 409, title: 'Nobody vouches for the printer’s certificate' },
   'printer-known': { status: 409, title: 'The printer is known already' },
   'printer-in-use': { status: 409, title: 'The printer is still needed' },
   'printer-refuses': { status: 409, title: 'The printer does not do this now' },

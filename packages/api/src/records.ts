@@ -153,6 +153,12 @@ export const setupRecord = record(
   { description: 'A ticket under a name; in the place of its documents stands the file “*”.' },
 );
 
+const certificate = record('Certificate', {
+  fingerprint: { ...words, description: 'SHA-256.' },
+  subject: { ...words, description: 'Whose it says it is.' },
+  validTo: words,
+});
+
 export const nearbyPrinter = record(
   'Printer nearby',
   {
@@ -175,6 +181,12 @@ export const printerRecord = record(
     answers: { type: 'boolean' },
     askedAt: { ...moment, description: 'When it was asked: of two answers that cross, the one asked later holds.' },
     seenAt: { ...moment, description: 'When it answered last.' },
+    login: { ...maybeWords, description: 'The name under which it is asked.' },
+    wants: { enum: ['login', null], description: 'What it wants before it says more of itself.' },
+    certificate: {
+      anyOf: [certificate, { type: 'null' }],
+      description: 'One that it shows and nobody has said to trust.',
+    },
     state: { enum: ['idle', 'processing', 'stopped'], description: 'printer-state (RFC 8011, 5.4.11).' },
     reasons: { ...listOfWords, description: 'printer-state-reasons (RFC 8011, 5.4.12).' },
     queued: { ...maybeCount, description: 'Jobs that it has and has not ended; null where it does not say.' },
@@ -333,6 +345,7 @@ export const problemRecord = {
     status: { type: 'integer', minimum: 400, maximum: 599 },
     detail: { ...words, description: 'What is wrong here and what to do, in a sentence.' },
     code: { enum: Object.keys(PROBLEMS) as ProblemCode[] },
+    certificate: { ...certificate, description: 'Of a printer whose certificate nobody vouches for.' },
     trouble: { ...words, description: 'Of a file that cannot be used: why, in one word.' },
     cautions: {
       type: 'array',

@@ -1,10 +1,13 @@
 import { Agent as HttpAgent, request as httpRequest, type ClientRequest, type IncomingMessage } from 'node:http';
-import { Agent as HttpsAgent, request as httpsRequest } from 'node:https';
+import { request as httpsRequest } from 'node:https';
+import { accessOf, uriOf, type Access, type PrinterAddress } from './access';
+import { CertificateUnknown, TrustingAgent } from './certificate';
 import { decodeMessage } from './decode';
 import type { DocumentData } from './document-data';
 import { encodeMessage } from './encode';
 import { httpAddress } from './address';
 import { IppError } from './ipp-error';
+import { authorization, readChallenge, type Challenge } from './login';
 import { lookupReachable } from './reachable';
 import { groupOf, OPERATIONS, STATUS, firstString, type Attributes, type Group, type Message } from './message';
 import { sayTrouble, Trouble } from './trouble';
@@ -54,10 +57,27 @@ const QUESTIONS: readonly number[] = [
 
 /** Connections are kept for a while, two to a printer at most while nothing is asked: some take no more than a few. */
 const KEEPING = { keepAlive: true, maxFreeSockets: 2, timeout: 60_000 };
-const KEPT = { 'http:': new HttpAgent(KEEPING), 'https:': new HttpsAgent(KEEPING) } as const;
+const KEPT = new HttpAgent(KEEPING);
+/** By the fingerprint that is trusted: a connection that one person trusts is none that another does. */
+const KEPT_PROTECTED = new Map<string | null, TrustingAgent>();
+
+function agentFor(url: URL, { fingerprint }: Access, onKept: boolean): HttpAgent | TrustingAgent | false {
+  if (url.protocol === 'http:') return onKept ? KEPT : false;
+  if (!onKept) return new TrustingAgent(fingerprint, { keepAlive: false });
+  const kept = KEPT_PROTECTED.get(fingerprint) ?? new TrustingAgent(fingerprint, KEEPING);
+  KEPT_PROTECTED.set(fingerprint, kept);
+  return kept;
+}
+
+/** How printers want to be told who asks, as they last said, and how many requests were made so. */
+const challenges = new Map<string, { readonly challenge: Challenge; count: number }>();
+
+/** They come and go with addresses that are tried. */
+const MOST_CHALLENGES = 1_000;
 
 /** Asks a printer one thing. @throws IppError where it is away, refuses, or answers something else than IPP */
-export async function askPrinter(printerUri: string, ask: IppRequest): Promise<Message> {
+export async function askPrinter(printer: PrinterAddress, ask: IppRequest): Promise<Message> {
+  const printerUri = uriOf(printer);
   const message: Message = {
     version: [2, 0],
     code: ask.operation,
@@ -75,7 +95,7 @@ export async function askPrinter(printerUri: string, ask: IppRequest): Promise<M
       ...(ask.groups ?? []),
     ],
   };
-  const body = await post(httpAddress(printerUri), encodeMessage(message), ask);
+  const body = await post(httpAddress(printerUri), encodeMessage(message), ask, accessOf(printer));
   let answer: Message;
   try {
     answer = decodeMessage(body).message;
@@ -93,22 +113,55 @@ export async function askPrinter(printerUri: string, ask: IppRequest): Promise<M
   return answer;
 }
 
-async function post(url: URL, head: Uint8Array, ask: IppRequest): Promise<Uint8Array> {
-  const isQuestion = QUESTIONS.includes(ask.operation);
-  try {
+async function post(url: URL, head: Uint8Array, ask: IppRequest, access: Access): Promise<Uint8Array> {
+  const key = `${url.href} ${access.login?.name ?? ''}`;
+  let onKept = QUESTIONS.includes(ask.operation);
+  let isRefused = false;
+  for (;;) {
     try {
-      return await exchange(url, head, ask, isQuestion);
+      return await exchange(url, head, ask, { access, onKept, login: loginFor(url, key, access) });
     } catch (error) {
       // The printer had closed the connection that was kept, in the very moment it was used again.
-      if (!(error instanceof Stale)) throw error;
-      return await exchange(url, head, ask, false);
+      if (error instanceof Stale && onKept) {
+        onKept = false;
+        continue;
+      }
+      // What was refused has not been done: it is asked again as the printer wants it, once.
+      if (error instanceof LoginWanted && access.login && error.challenge && !isRefused) {
+        isRefused = true;
+        if (challenges.size >= MOST_CHALLENGES) challenges.clear();
+        challenges.set(key, { challenge: error.challenge, count: 0 });
+        continue;
+      }
+      throw toIppError(url, error, access);
     }
-  } catch (error) {
-    if (error instanceof IppError) throw error;
-    const why = sayTrouble(error);
-    const { reached = true } = error as Partial<Reached>;
-    throw new IppError(`${url.host} cannot be reached: ${why}`, null, { reached, why });
   }
+}
+
+/** The header that tells who asks, where the printer has said how it wants that. */
+function loginFor(url: URL, key: string, { login }: Access): string | null {
+  const known = login && challenges.get(key);
+  if (!known) return null;
+  known.count += 1;
+  return authorization(known.challenge, login, { method: 'POST', path: url.pathname, count: known.count });
+}
+
+function toIppError({ host }: URL, error: unknown, { login }: Access): IppError {
+  if (error instanceof IppError) return error;
+  if (error instanceof LoginWanted) {
+    const said = login ? 'does not take this name and password' : 'asks for a name and a password';
+    return new IppError(`${host} ${said}`, null, { login: login ? 'refused' : 'wanted' });
+  }
+  if (error instanceof CertificateUnknown) {
+    const { certificate, isChanged } = error;
+    const why = isChanged
+      ? 'its certificate is another than the one that was trusted'
+      : 'nobody vouches for its certificate; look at its fingerprint before it is trusted';
+    return new IppError(`${host} cannot be reached: ${why}`, null, { reached: false, why, certificate });
+  }
+  const why = sayTrouble(error);
+  const { reached = true } = error as Partial<Reached>;
+  return new IppError(`${host} cannot be reached: ${why}`, null, { reached, why });
 }
 
 /** What is noted of whatever breaks a request. */
@@ -121,8 +174,31 @@ class Stale extends Error {
   override readonly name = 'Stale';
 }
 
-/** One request and its answer. @param onKept whether over a connection that may have been kept from before */
-function exchange(url: URL, head: Uint8Array, ask: IppRequest, onKept: boolean): Promise<Uint8Array> {
+/** It wants to be told who asks. */
+class LoginWanted extends Error {
+  override readonly name = 'LoginWanted';
+
+  /** @param challenge how; null: in no way that is known here */
+  constructor(readonly challenge: Challenge | null) {
+    super('it asks for a name and a password');
+  }
+}
+
+interface Exchanging {
+  readonly access: Access;
+  /** Whether over a connection that may have been kept from before. */
+  readonly onKept: boolean;
+  /** The header that tells who asks. */
+  readonly login: string | null;
+}
+
+/** One request and its answer. */
+function exchange(
+  url: URL,
+  head: Uint8Array,
+  ask: IppRequest,
+  { access, onKept, login }: Exchanging,
+): Promise<Uint8Array> {
   const { document, signal } = ask;
   const limits = { ...LIMITS, ...ask.limits };
   const send = url.protocol === 'https:' ? httpsRequest : httpRequest;
@@ -130,8 +206,12 @@ function exchange(url: URL, head: Uint8Array, ask: IppRequest, onKept: boolean):
     const outgoing = send(url, {
       method: 'POST',
       lookup: lookupReachable,
-      agent: onKept ? KEPT[url.protocol as keyof typeof KEPT] : false,
-      headers: { 'Content-Type': 'application/ipp', 'Content-Length': head.length + (document?.length ?? 0) },
+      agent: agentFor(url, access, onKept),
+      headers: {
+        'Content-Type': 'application/ipp',
+        'Content-Length': head.length + (document?.length ?? 0),
+        ...(login === null ? {} : { Authorization: login }),
+      },
       ...(signal ? { signal } : {}),
     });
     const watch = new Watch(outgoing, limits, document ? ask.goesOn : undefined);
@@ -162,7 +242,9 @@ const isBroken = (error: unknown): boolean =>
 async function readAnswer(url: URL, incoming: IncomingMessage): Promise<Uint8Array> {
   const { statusCode = 0, headers } = incoming;
   if (statusCode !== 200) {
+    const wanted = incoming.headersDistinct['www-authenticate'] ?? [];
     incoming.destroy();
+    if (statusCode === 401) throw new LoginWanted(readChallenge(wanted));
     throw new IppError(sayStatus(url, statusCode, headers.location), null);
   }
   const parts: Buffer[] = [];
@@ -176,7 +258,6 @@ async function readAnswer(url: URL, incoming: IncomingMessage): Promise<Uint8Arr
 }
 
 function sayStatus({ host }: URL, status: number, location: string | undefined): string {
-  if (status === 401) return `${host} asks for a name and a password`;
   if (status === 426) return `${host} wants to be asked over a protected connection: write its address with ipps:`;
   // Not followed: whoever answers there was chosen by no person.
   const onward = status >= 300 && status < 400 && location ? `, and sends on to ${location.slice(0, 200)}` : '';
@@ -199,7 +280,7 @@ class Watch {
     this.timer = setTimeout(() => this.stop('it does not answer'), limits.connectMs);
     outgoing.once('socket', (socket) => {
       if (!socket.connecting) return this.moves();
-      socket.once(outgoing.protocol === 'https:' ? 'secureConnect' : 'connect', () => this.moves());
+      socket.once('connect', () => this.moves());
     });
   }
 

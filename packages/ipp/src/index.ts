@@ -1,3 +1,5 @@
+export type { Access, Login, PrinterAddress } from './access';
+export type { Certificate } from './certificate';
 export { canonicalUri, withoutPassword } from './address';
 export { IppError } from './ipp-error';
 export { decodeMessage, IppDecodeError, type Decoded } from './decode';

@@ -1,3 +1,4 @@
+import type { PrinterAddress } from './access';
 import { askPrinter } from './client';
 import { IppError } from './ipp-error';
 import { JOB_STATUS_ATTRIBUTES, readJobStatus, type JobStatus } from './job-status';
@@ -14,7 +15,7 @@ import {
 } from './message';
 
 /** How a job stands at its printer. @throws IppError; with status not-found where the printer no longer knows it */
-export async function askJob(printerUri: string, jobId: number): Promise<JobStatus> {
+export async function askJob(printerUri: PrinterAddress, jobId: number): Promise<JobStatus> {
   const answer = await askPrinter(printerUri, {
     operation: OPERATIONS.getJobAttributes,
     operationAttributes: { 'job-id': [integer(jobId)], 'requested-attributes': JOB_STATUS_ATTRIBUTES.map(keyword) },
@@ -40,7 +41,7 @@ interface Listed {
 
 /** Jobs of that mark and user (Get-Jobs, RFC 8011, section 4.2.6). @throws IppError */
 async function markedJobs(
-  printerUri: string,
+  printerUri: PrinterAddress,
   { mark, userName }: Marked,
   which: 'completed' | 'not-completed',
 ): Promise<Listed[]> {
@@ -74,40 +75,49 @@ const MOST_LISTED = 500;
  * @param known numbers of jobs that are known to be had by the printer
  * @throws IppError
  */
-export async function dropIncoming(printerUri: string, marked: Marked, known: readonly number[]): Promise<void> {
+export async function dropIncoming(
+  printerUri: PrinterAddress,
+  marked: Marked,
+  known: readonly number[],
+): Promise<void> {
   for (const { id, reasons } of await markedJobs(printerUri, marked, 'not-completed')) {
     if (!known.includes(id) && reasons.includes('job-incoming')) await cancelJob(printerUri, id, marked.userName);
   }
 }
 
 /** The numbers of all jobs of that mark that the printer still knows, those over too. @throws IppError */
-export async function findJobs(printerUri: string, marked: Marked): Promise<number[]> {
+export async function findJobs(printerUri: PrinterAddress, marked: Marked): Promise<number[]> {
   const going = await markedJobs(printerUri, marked, 'not-completed');
   const over = await markedJobs(printerUri, marked, 'completed');
   return [...new Set([...going, ...over].map(({ id }) => id))].sort((one, other) => one - other);
 }
 
 /** Cancel-Job (RFC 8011, section 4.3.3). @throws IppError */
-export const cancelJob = (printerUri: string, jobId: number, userName: string): Promise<void> =>
+export const cancelJob = (printerUri: PrinterAddress, jobId: number, userName: string): Promise<void> =>
   changeJob(OPERATIONS.cancelJob, printerUri, jobId, userName);
 
 /** Hold-Job (RFC 8011, section 4.3.5): a job that has not begun waits. @throws IppError */
-export const holdJob = (printerUri: string, jobId: number, userName: string): Promise<void> =>
+export const holdJob = (printerUri: PrinterAddress, jobId: number, userName: string): Promise<void> =>
   changeJob(OPERATIONS.holdJob, printerUri, jobId, userName);
 
 /** Release-Job (RFC 8011, section 4.3.6). @throws IppError */
-export const releaseJob = (printerUri: string, jobId: number, userName: string): Promise<void> =>
+export const releaseJob = (printerUri: PrinterAddress, jobId: number, userName: string): Promise<void> =>
   changeJob(OPERATIONS.releaseJob, printerUri, jobId, userName);
 
 /** Pause-Printer and Resume-Printer (RFC 8011, sections 4.2.7 and 4.2.8). @throws IppError */
-export async function pausePrinter(printerUri: string, paused: boolean, userName: string): Promise<void> {
+export async function pausePrinter(printerUri: PrinterAddress, paused: boolean, userName: string): Promise<void> {
   await askPrinter(printerUri, {
     operation: paused ? OPERATIONS.pausePrinter : OPERATIONS.resumePrinter,
     operationAttributes: { 'requesting-user-name': [nameValue(userName)] },
   });
 }
 
-async function changeJob(operation: number, printerUri: string, jobId: number, userName: string): Promise<void> {
+async function changeJob(
+  operation: number,
+  printerUri: PrinterAddress,
+  jobId: number,
+  userName: string,
+): Promise<void> {
   await askPrinter(printerUri, {
     operation,
     operationAttributes: { 'job-id': [integer(jobId)], 'requesting-user-name': [nameValue(userName)] },

@@ -1,3 +1,4 @@
+import { uriOf, type PrinterAddress } from './access';
 import type { Printer } from '@foglio/core';
 import { askPrinter, type Limits } from './client';
 import { IppError } from './ipp-error';
@@ -20,10 +21,10 @@ export interface PrinterStatus {
 }
 
 /** The profile of a printer, asked of the printer itself. @throws IppError */
-export const askProfile = async (printerUri: string): Promise<Printer> => (await askStatus(printerUri)).profile;
+export const askProfile = async (printerUri: PrinterAddress): Promise<Printer> => (await askStatus(printerUri)).profile;
 
 /** What a printer is, and how it stands. @throws IppError */
-export async function askStatus(printerUri: string, limits: Partial<Limits> = {}): Promise<PrinterStatus> {
+export async function askStatus(printerUri: PrinterAddress, limits: Partial<Limits> = {}): Promise<PrinterStatus> {
   const answer = await askPrinter(printerUri, {
     limits,
     operation: OPERATIONS.getPrinterAttributes,
@@ -40,7 +41,7 @@ export async function askStatus(printerUri: string, limits: Partial<Limits> = {}
       supplies: readSupplies(attributes),
     };
   } catch (error) {
-    throw new IppError(`${printerUri}: ${(error as Error).message}`, null);
+    throw new IppError(`${uriOf(printerUri)}: ${(error as Error).message}`, null);
   }
 }
 

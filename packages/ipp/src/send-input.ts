@@ -1,3 +1,4 @@
+import type { PrinterAddress } from './access';
 import type { Format, Printer } from '@foglio/core';
 import type { DocumentData } from './document-data';
 import type { ShippedDocument, ShippedJob } from './shipment';
@@ -14,7 +15,7 @@ export interface SentJob<Document> extends Pick<ShippedJob, 'attributes'> {
 }
 
 export interface SendInput<Document extends Pick<ShippedDocument, 'attributes'> = ShippedDocument> {
-  readonly printerUri: string;
+  readonly printerUri: PrinterAddress;
   /** What the printer takes, as it was when the shipment was made for it. */
   readonly printer: Pick<Printer, 'jobs'>;
   readonly shipment: { readonly format: Format; readonly jobs: readonly SentJob<Document>[] };

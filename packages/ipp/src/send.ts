@@ -1,3 +1,4 @@
+import type { PrinterAddress } from './access';
 import type { Format, Printer } from '@foglio/core';
 import { askPrinter } from './client';
 import { dataOf, type DocumentData } from './document-data';
@@ -135,7 +136,7 @@ const formatOf = ({ shipment }: Sending): Attributes => ({
 });
 
 /** Whether a printer that takes nothing more still answers: then it waits for something, such as paper. */
-async function isThere(printerUri: string): Promise<boolean> {
+async function isThere(printerUri: PrinterAddress): Promise<boolean> {
   try {
     await askStatus(printerUri);
     return true;

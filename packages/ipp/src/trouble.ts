@@ -24,6 +24,7 @@ export function sayTrouble(error: unknown): string {
   const { code = '', message } = error as NodeJS.ErrnoException;
   // Where several addresses of one name were tried, each has its own reason; the first stands for all.
   const [first] = (error as { readonly errors?: readonly NodeJS.ErrnoException[] }).errors ?? [];
-  const inWords = code.startsWith('HPE_') ? 'what answers there is no printer' : IN_WORDS[code || (first?.code ?? '')];
+  if (code.startsWith('HPE_')) return 'what answers there is no printer';
+  const inWords = IN_WORDS[code.startsWith('ERR_SSL_') ? 'EPROTO' : code || (first?.code ?? '')];
   return inWords ?? (message || 'the connection broke off');
 }

@@ -1,3 +1,4 @@
+import type { PrinterAddress } from './access';
 import { askPrinter } from './client';
 import { IppError } from './ipp-error';
 import { firstNumber, firstString, groupOf, nameValue, OPERATIONS, STATUS, type Attributes } from './message';
@@ -53,7 +54,7 @@ async function validated(
 }
 
 async function unsupportedOf(
-  printerUri: string,
+  printerUri: PrinterAddress,
   ask: Omit<Parameters<typeof askPrinter>[1], 'operation'>,
 ): Promise<{ readonly names: readonly string[]; readonly error: IppError | null }> {
   try {

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
 import { userInfo } from 'node:os';
 import {
@@ -98,7 +99,7 @@ export class Sender {
     const planned = planAt(ticket, documents, printer, momentOf(new Date()));
     const shipment = shipmentOf(planned, ticket, printer);
     const jobName = row.name;
-    const marked = { mark: `#${row.sha256.slice(0, 8)}`, userName: this.user };
+    const marked = { mark: markOf(row), userName: this.user };
     const jobs = known ? await this.settle(known, marked) : [];
     let note: Omit<Note, 'at'> = {
       file: row.path,
@@ -236,6 +237,10 @@ export class Sender {
     }
   }
 }
+
+/** By what jobs of a file are known again: the same after a crash, and not that of the same content under another name. */
+const markOf = ({ path, sha256 }: Row): string =>
+  `#${createHash('sha256').update(`${sha256} ${path}`).digest('hex').slice(0, 8)}`;
 
 /** A printer without a duplex unit would need its stack turned for every file. @throws InputError */
 export function requireOnePass(rows: readonly OpenRow[], printer: Printer): void {

@@ -8,6 +8,7 @@ import {
   type LaidOut,
   type PageFacts,
 } from '@foglio/core';
+import type { StoredAccess } from '../printers/stored-access';
 import type { JobEnd } from '../sendings/job-end';
 import { eq, sql } from 'drizzle-orm';
 import {
@@ -120,6 +121,8 @@ export const printers = pgTable('printers', {
   profile: storedAs('profile', storedPrinter).notNull(),
   /** What a person said of the paper in a tray, by its id; it holds until the printer reports another size. */
   papers: jsonb('papers').$type<Readonly<Record<string, SaidPaper>>>().notNull().default({}),
+  /** What it takes to ask it; null: nothing. */
+  access: jsonb('access').$type<StoredAccess>(),
   seenAt: moment('seen_at'),
 });
 
@@ -262,6 +265,8 @@ export const sendings = pgTable(
     seriesId: uuid('series_id').references(() => series.id, { onDelete: 'set null' }),
     /** The printer as it was when the person saw the plan; the plan follows from this, the ticket and the facts. */
     profile: storedAs('profile', storedPrinter).notNull(),
+    /** As its printer shows who sent it; null: nobody said. */
+    userName: text('user_name'),
     state: text('state').$type<SendingState>().notNull().default('queued'),
     message: text('message'),
     sheets: integer('sheets').notNull(),

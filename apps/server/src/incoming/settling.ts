@@ -46,7 +46,7 @@ async function settle(db: Database, plans: Plans, id: number): Promise<void> {
   if (came?.state !== 'came') return;
   const [job] = came.jobId === null ? [] : await db.select().from(jobs).where(eq(jobs.id, came.jobId));
   if (!job) return void (await changeIncoming(db, id, ['came'], { state: 'canceled', message: 'It was removed.' }));
-  const why = await sendOn(db, plans, id, job);
+  const why = await sendOn(db, plans, came, job);
   if (why !== null) await changeIncoming(db, id, ['came'], { state: 'waiting', message: why });
 }
 
@@ -54,7 +54,7 @@ async function settle(db: Database, plans: Plans, id: number): Promise<void> {
 async function sendOn(
   db: Database,
   plans: Plans,
-  id: number,
+  { id, userName }: Pick<typeof incoming.$inferSelect, 'id' | 'userName'>,
   { id: jobId, ticket, printerId, revision }: StoredJob,
 ): Promise<string | null> {
   try {
@@ -68,7 +68,8 @@ async function sendOn(
     if (open) return open.message;
     const { sheets, sides, pass, handling } = plan;
     const key = `incoming-${id}-${jobId}`;
-    const values = { key, moment, jobId, printerId, ticket, profile, sheets, sides, pass, handling };
+    const made = { ticket, profile, sheets, sides, pass, handling };
+    const values = { key, moment, jobId, printerId, userName, ...made };
     return await db.transaction(async (tx) => {
       const [now] = await tx.select().from(incoming).where(eq(incoming.id, id)).for('update');
       // Whoever opened it meanwhile on the Bench has sent it, or it was cancelled.

@@ -1,3 +1,4 @@
+import { addressOf, withAccess, type SaidAccess } from './access';
 import { isDeepStrictEqual } from 'node:util';
 import type { SaidOfPaper } from '@foglio/api';
 import { readSizeName, type Printer, type Tray } from '@foglio/core';
@@ -92,7 +93,7 @@ export async function askNow(db: Database, printer: StoredPrinter): Promise<Prin
 
 /** The same. @throws IppError */
 export async function askItself(db: Database, printer: StoredPrinter): Promise<PrinterAsked> {
-  const told = await askStatus(printer.uri);
+  const told = await askStatus(addressOf(printer));
   const papers = heard(printer.papers, told.profile);
   const same = withKnown(told.profile, { ...printer, papers });
   const isKnown =
@@ -118,18 +119,20 @@ const LONGEST_ID = 40;
  * Takes up a printer by its address, if it answers there. Whatever else is there, the same is said: nobody learns by it
  * which doors of which machines are open.
  *
- * @throws Problem `body-invalid` where it is no address; `printer-away` where no printer answers at it; `printer-known`
+ * @throws Problem `body-invalid` where it is no address; `printer-away` where no printer answers at it; `printer-known`;
+ * `login-wanted` and `certificate-unknown` where it wants more than its address
  */
-export async function addPrinter(db: Database, address: string): Promise<StoredPrinter> {
+export async function addPrinter(db: Database, address: string, said: SaidAccess = {}): Promise<StoredPrinter> {
   const uri = readUri(address);
   refuseKnown(await listPrinters(db), uri);
-  const { profile } = await askNew(uri);
+  const access = withAccess(null, said);
+  const { profile } = await askNew({ uri, access });
   const name = profile.name.slice(0, LONGEST_NAME).toWellFormed();
   return db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${ADDING_LOCK})`);
     const known = await tx.select().from(printers);
     refuseKnown(known, uri);
-    const values = { id: freeId(name, known), name, uri, panel: null, place: known.length };
+    const values = { id: freeId(name, known), name, uri, access, panel: null, place: known.length };
     const [added] = await tx
       .insert(printers)
       .values({ ...values, profile: { ...profile, name } })
@@ -164,16 +167,31 @@ export function isAt(printer: StoredPrinter, uri: string): boolean {
   }
 }
 
-/** @throws Problem `printer-away` */
-async function askNew(uri: string): Promise<PrinterStatus> {
+/** @throws Problem like {@link addPrinter} */
+async function askNew(printer: Pick<StoredPrinter, 'uri' | 'access'>): Promise<PrinterStatus> {
   try {
-    return await askStatus(uri);
+    return await askStatus(addressOf(printer));
   } catch (error) {
     if (!(error instanceof IppError)) throw error;
-    const why = error.status === null ? 'No printer answers at this address' : error.message;
+    const { login, certificate, status, message } = error;
+    if (login) {
+      const detail =
+        login === 'wanted' ? 'It asks for a name and a password.' : 'It does not take this name and password.';
+      throw new Problem('login-wanted', detail);
+    }
+    if (certificate) {
+      const detail =
+        'Nobody vouches for its certificate. Compare the fingerprint with what the printer itself shows, then trust it.';
+      throw new Problem('certificate-unknown', detail, { certificate });
+    }
+    const why = status === null ? 'No printer answers at this address' : message;
     throw new Problem('printer-away', `${why}. Look whether it is switched on, and how its address is written.`);
   }
 }
+
+/** What a person says that it takes to ask a printer, over what was said before. @throws Problem `not-found` */
+export const letIn = (db: Database, id: string, said: SaidAccess): Promise<StoredPrinter> =>
+  changePrinter(db, id, ({ access }) => ({ access: withAccess(access, said) }));
 
 function freeId(name: string, known: readonly StoredPrinter[]): string {
   const words = name

@@ -1,3 +1,4 @@
+import { addressOf } from './access';
 import type { StackRecord } from '@foglio/api';
 import { pausePrinter } from '@foglio/ipp';
 import type { Database } from '../database/connection';
@@ -6,10 +7,10 @@ import { Problem } from '../http/problem';
 import { USER } from '../sendings/as-known';
 import { askPanel, passOn } from './panel';
 import type { Nearby } from './nearby';
-import { addPrinter, describePaper, findPrinter, isAt, listPrinters, removePrinter } from './printer-store';
+import { addPrinter, describePaper, findPrinter, isAt, letIn, listPrinters, removePrinter } from './printer-store';
 import type { PrinterWatch } from './watch';
 
-type Printers = 'printers' | 'nearbyPrinters' | 'printer' | 'addPrinter' | 'removePrinter' | 'describePaper';
+type Printers = 'printers' | 'nearbyPrinters' | 'printer' | 'addPrinter' | 'letIn' | 'removePrinter' | 'describePaper';
 type Panel =
   | 'loadTray'
   | 'pullTray'
@@ -31,7 +32,8 @@ export const printerHandlers = (db: Database, watch: PrinterWatch, nearby: Nearb
   },
   printers: async () => Promise.all((await listPrinters(db)).map((printer) => watch.describeSoon(printer))),
   printer: async ({ params }) => watch.describe(await findPrinter(db, params.id)),
-  addPrinter: async ({ body }) => watch.describe(await addPrinter(db, body.uri.trim())),
+  addPrinter: async ({ body }) => watch.describe(await addPrinter(db, body.uri.trim(), body)),
+  letIn: async ({ params, body }) => watch.describe(await letIn(db, params.id, body)),
   removePrinter: async ({ params }) => removePrinter(db, await findPrinter(db, params.id)),
   describePaper: async ({ params, body }) => watch.describe(await describePaper(db, params.id, params.tray, body)),
 });
@@ -53,7 +55,7 @@ export function panelHandlers(db: Database, watch: PrinterWatch): Handlers<Panel
     pausePrinter: async ({ params, body }) => {
       const printer = await findPrinter(db, params.id);
       if (printer.panel === null) throw new Problem('not-found', `${printer.name} is not a simulated printer.`);
-      await pausePrinter(printer.uri, body.paused, USER);
+      await pausePrinter(addressOf(printer), body.paused, USER);
       return watch.describe(printer);
     },
     output: async ({ params }) =>

@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { setTimeout as wait } from 'node:timers/promises';
-import { IppError, sayFaults, withoutPassword } from '@foglio/ipp';
+import { IppError, sayFaults, withoutPassword, type Certificate } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
@@ -16,6 +16,9 @@ const WAITED_FOR_MS = 1_500;
 
 /** A printer as it was found when it was asked. */
 export interface PrinterNow extends PrinterAsked, Pick<StoredPrinter, 'id' | 'name' | 'uri' | 'seenAt'> {
+  readonly login: string | null;
+  readonly wants: 'login' | null;
+  readonly certificate: Certificate | null;
   readonly simulated: boolean;
   readonly askedAt: Date;
   readonly answers: boolean;
@@ -111,15 +114,33 @@ async function askPrinter(db: Database, printer: StoredPrinter): Promise<Printer
     return { ...knownOf(printer), ...asked, askedAt, answers: true, seenAt: new Date(), faults };
   } catch (error) {
     if (!(error instanceof IppError)) throw error;
-    return { ...asLastSeen(printer, `It does not answer: ${error.why ?? error.message}.`), askedAt };
+    return {
+      ...asLastSeen(printer, sayAway(error)),
+      askedAt,
+      wants: error.login && 'login',
+      certificate: error.certificate,
+    };
   }
 }
 
-const knownOf = ({ id, name, uri, panel }: StoredPrinter) => ({
+function sayAway({ login, certificate, why, message }: IppError): string {
+  if (login) {
+    const said =
+      login === 'wanted' ? 'asks for a name and a password' : 'does not take the name and password it was given';
+    return `It ${said}: say them here.`;
+  }
+  if (certificate) return `It shows a certificate that is not trusted: ${why ?? message}.`;
+  return `It does not answer: ${why ?? message}.`;
+}
+
+const knownOf = ({ id, name, uri, panel, access }: StoredPrinter) => ({
   id,
   name,
   uri: withoutPassword(uri),
   simulated: panel !== null,
+  login: access?.login?.name ?? null,
+  wants: null,
+  certificate: null,
 });
 
 function asLastSeen(printer: StoredPrinter, fault: string): PrinterNow {

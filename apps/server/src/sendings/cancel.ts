@@ -1,6 +1,7 @@
+import { addressOf } from '../printers/access';
 import { cancelJob, IppError } from '@foglio/ipp';
 import type { Database } from '../database/connection';
-import { USER } from './as-known';
+import { userOf } from './as-known';
 import { Problem } from '../http/problem';
 import { findPrinter } from '../printers/printer-store';
 import { cancelUnsent, changeSending, findSending, isOver, type StoredSending } from './sending-store';
@@ -15,7 +16,9 @@ export async function cancelSending(db: Database, sending: StoredSending): Promi
     throw new Problem('sending-not-over', 'It is just being sent; try again in a moment.');
   const printer = await findPrinter(db, current.printerId);
   // Of several jobs those already printed cannot be cancelled any more.
-  const outcomes = await Promise.allSettled(current.printerJobs.map((job) => cancelJob(printer.uri, job, USER)));
+  const outcomes = await Promise.allSettled(
+    current.printerJobs.map((job) => cancelJob(addressOf(printer), job, userOf(current))),
+  );
   const refused = outcomes.flatMap((one) => (one.status === 'rejected' ? [one.reason as unknown] : []));
   if (refused.length === outcomes.length) {
     const [error] = refused;

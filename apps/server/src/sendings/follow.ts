@@ -1,3 +1,4 @@
+import { addressOf } from '../printers/access';
 import type { SendingState } from '@foglio/api';
 import { askStatus, IppError, sayFaults, type JobState, type JobStatus } from '@foglio/ipp';
 import { findPrinter } from '../printers/printer-store';
@@ -95,7 +96,7 @@ async function sayHindrance(
   }
   const printer = await findPrinter(db, sending.printerId);
   try {
-    const { profile, reasons } = await askStatus(printer.uri);
+    const { profile, reasons } = await askStatus(addressOf(printer));
     const said = sayFaults(reasons, profile).join(' ');
     return said === '' ? 'The printer has stopped; look at its panel.' : said;
   } catch (error) {

@@ -1,3 +1,4 @@
+import { addressOf } from '../printers/access';
 import { askJob, IppError, STATUS, type JobStatus } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { findPrinter } from '../printers/printer-store';
@@ -22,7 +23,7 @@ export async function askSending(
 ): Promise<JobStatus | 'away' | 'unknown'> {
   const printer = await findPrinter(db, sending.printerId);
   try {
-    return await askJob(printer.uri, job);
+    return await askJob(addressOf(printer), job);
   } catch (error) {
     if (!(error instanceof IppError)) throw error;
     return error.status === STATUS.notFound ? 'unknown' : 'away';

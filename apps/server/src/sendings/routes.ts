@@ -1,6 +1,7 @@
+import { addressOf } from '../printers/access';
 import type { DeliveredSheet, SendingAct, Described, toSend } from '@foglio/api';
 import { momentOf } from '@foglio/core';
-import { holdJob, IppError, releaseJob } from '@foglio/ipp';
+import { holdJob, IppError, releaseJob, type PrinterAddress } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { WrittenJson, type Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
@@ -19,7 +20,7 @@ import {
   passesAt,
   type StoredSending,
 } from './sending-store';
-import { USER } from './as-known';
+import { userOf } from './as-known';
 import { cancelSending } from './cancel';
 import { enqueueSending } from './enqueue';
 import { enterSending } from './enter';
@@ -35,12 +36,13 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
     sendings: async () => (await listSendings(db, MOST_LISTED)).map(describeSending),
     send: async ({ body }) => describeSending(await send(db, plans, body)),
     sending: async ({ params }) => describeSending(await find(params.id)),
-    again: async ({ params, body: { key } }) => {
+    again: async ({ params, body: { key, by } }) => {
       const earlier = await find(params.id);
       if (!isOver(earlier)) throw new Problem('sending-not-over', 'Wait until it is over, or cancel it.');
       const { jobId, printerId, ticket, profile, sheets, sides, handling } = earlier;
       const pass = handling === null ? null : (1 as const);
-      const values = { key, jobId, printerId, ticket, profile, sheets, sides, handling, pass };
+      const userName = by ?? earlier.userName;
+      const values = { key, jobId, printerId, ticket, profile, sheets, sides, handling, pass, userName };
       return describeSending(await db.transaction((tx) => enterSending(tx, values)));
     },
     'came-out': async ({ params }) => describeSending(await cameOut(db, await find(params.id))),
@@ -80,7 +82,7 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
 async function send(
   db: Database,
   plans: Plans,
-  { jobId, revision, sheets, confirmed = [], key, seal }: Described<typeof toSend>,
+  { jobId, revision, sheets, confirmed = [], key, seal, by }: Described<typeof toSend>,
 ): Promise<StoredSending> {
   const entered = await enteredWith(db, key, jobId);
   if (entered) return entered;
@@ -108,7 +110,8 @@ async function send(
   const cautions = now.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
   if (cautions.length > 0) throw cautionsStand(cautions);
   const { sides, pass, handling } = now;
-  const values = { key, moment, jobId: job.id, printerId, ticket, profile, sheets, sides, pass, handling };
+  const made = { ticket, profile, sheets, sides, pass, handling };
+  const values = { key, moment, jobId: job.id, printerId, userName: by ?? null, ...made };
   return db.transaction((tx) => enterSending(tx, values));
 }
 
@@ -154,13 +157,15 @@ async function beginPass(db: Database, id: string, pass: 1 | 2, key?: string): P
 async function changeAtPrinter(
   db: Database,
   id: string,
-  change: (printerUri: string, job: number, user: string) => Promise<void>,
+  change: (printer: PrinterAddress, job: number, user: string) => Promise<void>,
 ): Promise<StoredSending> {
   const sending = await findSending(db, id);
   if (isOver(sending)) throw new Problem('sending-over', 'There is nothing left to print of it.');
   if (sending.printerJobs.length === 0) throw new Problem('sending-not-over', 'The printer has not got it yet.');
   const printer = await findPrinter(db, sending.printerId);
-  const outcomes = await Promise.allSettled(sending.printerJobs.map((job) => change(printer.uri, job, USER)));
+  const outcomes = await Promise.allSettled(
+    sending.printerJobs.map((job) => change(addressOf(printer), job, userOf(sending))),
+  );
   if (outcomes.every(({ status }) => status === 'rejected')) {
     const [first] = outcomes;
     const error: unknown = first?.status === 'rejected' ? first.reason : null;

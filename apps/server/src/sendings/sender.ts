@@ -1,3 +1,4 @@
+import { addressOf } from '../printers/access';
 import { isGreyByItself, rasterFor } from '@foglio/core';
 import { dataOfFile, dropIncoming, IppError, sendShipment, STATUS } from '@foglio/ipp';
 import pLimit from 'p-limit';
@@ -141,7 +142,7 @@ async function transmit({ db, workers, plans }: SendingParts, sending: StoredSen
   const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(sending);
   const marked = markOf(sending);
   // A job that was made while its answer got lost would wait at the printer for documents that go to another one.
-  if (sending.attempts > 0) await dropIncoming(printer.uri, marked, printerJobs);
+  if (sending.attempts > 0) await dropIncoming(addressOf(printer), marked, printerJobs);
   const sent = printerJobs.length;
   const parts = shipment.jobs.flatMap(({ documents: all }, job) =>
     job < sent ? [] : all.map((_, document) => ({ job, document })),
@@ -156,7 +157,7 @@ async function transmit({ db, workers, plans }: SendingParts, sending: StoredSen
       return files[parts.findIndex((one) => one.job === job && one.document === document)]!;
     };
     await sendShipment({
-      printerUri: printer.uri,
+      printerUri: addressOf(printer),
       printer: profile,
       shipment,
       documentOf: async (_, part) => dataOfFile(await imposed(part)),

@@ -1,6 +1,7 @@
+import { addressOf } from '../printers/access';
 import { cancelJob, findJobs, IppError, makesJobsFirst, type JobStatus } from '@foglio/ipp';
 import { findPrinter } from '../printers/printer-store';
-import { markOf, USER } from './as-known';
+import { markOf, userOf } from './as-known';
 import { ENDS, sayLastKnown } from './follow';
 import { askSending, NO_LONGER_KNOWN, type KeeperParts } from './keeping';
 import { changeSending, putOff, type SendingChange, type StoredSending } from './sending-store';
@@ -28,7 +29,7 @@ export async function settle(parts: KeeperParts, sending: StoredSending): Promis
   if (status.reasons.includes('job-incoming')) {
     // What the printer makes of it is asked in the next round: the rest may have come in this very moment.
     const printer = await findPrinter(db, sending.printerId);
-    await cancelJob(printer.uri, status.id, USER).catch(() => undefined);
+    await cancelJob(addressOf(printer), status.id, userOf(sending)).catch(() => undefined);
     return;
   }
   const isWhole = (ENDS[status.state] ?? 'completed') === 'completed';
@@ -49,7 +50,7 @@ async function lookForIt(parts: KeeperParts, sending: StoredSending): Promise<vo
   const printer = await findPrinter(parts.db, sending.printerId);
   let found: number[];
   try {
-    found = await findJobs(printer.uri, markOf(sending));
+    found = await findJobs(addressOf(printer), markOf(sending));
   } catch (error) {
     if (!(error instanceof IppError)) throw error;
     return sayAway(parts, sending);

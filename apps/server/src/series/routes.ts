@@ -69,8 +69,8 @@ export function seriesHandlers(db: Database, workers: PdfWorkers): Handlers<Name
     addSeriesFiles: ({ params, body }) => changed(params.id, (one) => addFiles(db, one, body.files)),
     orderSeries: ({ params, body }) => changed(params.id, (one) => orderFiles(db, one, body)),
     skipSeriesFile: ({ params, body }) => changed(params.id, (one) => skipFile(db, one, params.row, body.skipped)),
-    startSeries: ({ params, body: { sheets, confirmed = [], key = null, seal = null } }) =>
-      changed(params.id, (one) => startSeries(db, one, { sheets, confirmed, key, seal })),
+    startSeries: ({ params, body: { sheets, confirmed = [], key = null, seal = null, by = null } }) =>
+      changed(params.id, (one) => startSeries(db, one, { sheets, confirmed, key, seal, by })),
     pauseSeries: ({ params }) => changed(params.id, (one) => pauseSeries(db, one)),
     resumeSeries: ({ params, body }) => changed(params.id, (one) => resumeSeries(db, one, body.again)),
     seriesReport: async ({ params, response }) => {

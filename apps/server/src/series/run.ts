@@ -16,6 +16,8 @@ export interface Seen {
   readonly key: string | null;
   /** Null: the number of sheets alone is compared. */
   readonly seal: SealOfMany | null;
+  /** As printers show who sent it; null: nobody said. */
+  readonly by: string | null;
 }
 
 /**
@@ -27,7 +29,7 @@ export interface Seen {
 export async function startSeries(
   db: Database,
   one: StoredSeries,
-  { sheets, confirmed, key, seal }: Seen,
+  { sheets, confirmed, key, seal, by }: Seen,
 ): Promise<void> {
   // It was begun with this very request, whose answer was lost.
   if (key !== null && one.key === key) return;
@@ -74,7 +76,8 @@ export async function startSeries(
     }
     for (const { job, outcome } of rows) {
       const { id: jobId, ticket, printerId } = job;
-      const values = { jobId, printerId, ticket, profile, seriesId: one.id, sheets: outcome.tally?.sheets ?? 0 };
+      const { sheets: comesTo } = outcome.tally ?? { sheets: 0 };
+      const values = { jobId, printerId, ticket, profile, seriesId: one.id, sheets: comesTo, userName: by };
       await insertSending(tx, values);
     }
     const ids = rows.map(({ job }) => job.id);
@@ -118,8 +121,8 @@ export async function resumeSeries(db: Database, one: StoredSeries, again: boole
       .where(and(eq(series.id, one.id), eq(series.state, 'paused')))
       .returning();
     if (!resumed) throw new Problem('series-sent', 'This series is not paused.');
-    for (const { id, jobId, printerId, ticket, profile, sheets, seriesId } of again ? broken : []) {
-      const values = { jobId, printerId, ticket, profile, sheets, seriesId };
+    for (const { id, jobId, printerId, ticket, profile, sheets, seriesId, userName } of again ? broken : []) {
+      const values = { jobId, printerId, ticket, profile, sheets, seriesId, userName };
       // In the place of the one that went wrong: right after it, and before all that come later.
       const place = sql`(select created_at + interval '1 microsecond' from ${sendings} where id = ${id})`;
       await insertSending(tx, values, place);

@@ -14,11 +14,14 @@ import {
   type Operation,
   type OperationName,
   type ParamsOf,
+  type PrinterAccess,
+  type PrinterRecord,
   type ProblemRecord,
   type QueryOf,
   type SaidOfPaper,
   type SeriesFile,
 } from '@foglio/api';
+import { OwnName } from './own-name';
 import { SendingKeys } from './sending-keys';
 
 /** Characters, each at most three bytes, that are well under what may be under way when a page is left. */
@@ -85,6 +88,7 @@ type Body<Name extends OperationName> = Bodies[Name];
 export class Api {
   private readonly http = inject(HttpClient);
   private readonly keys = new SendingKeys();
+  private readonly ownName = inject(OwnName);
 
   /** Asks for an operation, with what its description says that it takes. */
   private ask<Name extends OperationName>(name: Name, given: Given<Name>): Told<Name> {
@@ -184,7 +188,7 @@ export class Api {
 
   readonly startSeries = (id: string, seen: SeriesSeen) =>
     this.keys.once(id, (key) =>
-      this.ask('startSeries', { params: { id }, body: { ...seen, confirmed: [...seen.confirmed], key } }),
+      this.ask('startSeries', { params: { id }, body: { ...seen, confirmed: [...seen.confirmed], key, ...this.by() } }),
     );
 
   readonly pauseSeries = (id: string) => this.ask('pauseSeries', { params: { id } });
@@ -198,7 +202,11 @@ export class Api {
   /** Those that announce themselves on the net. */
   readonly nearbyPrinters = () => this.ask('nearbyPrinters', {});
 
-  readonly addPrinter = (uri: string) => this.ask('addPrinter', { body: { uri } });
+  readonly addPrinter = (uri: string, access: PrinterAccess = {}) =>
+    this.ask('addPrinter', { body: { uri, ...access } });
+
+  /** Says what it takes to ask a printer. */
+  readonly letIn = (id: string, body: PrinterAccess) => this.ask('letIn', { params: { id }, body });
 
   readonly removePrinter = (id: string) => this.ask('removePrinter', { params: { id } });
 
@@ -210,16 +218,22 @@ export class Api {
   readonly atPanel = (id: string, { name, tray = '', body }: PanelWork): Told<PanelName> =>
     this.ask(name, { params: { id, tray }, body } as Given<PanelName>);
 
+  /** Who sends, where a person has said. */
+  private by(): { readonly by?: string } {
+    const name = this.ownName.name();
+    return name === '' ? {} : { by: name };
+  }
+
   readonly sendings = () => this.ask('sendings', {});
 
   readonly send = ({ jobId, revision, sheets, seal, confirmed }: ToSend) =>
     this.keys.once(`${jobId} ${revision}`, (key) =>
-      this.ask('send', { body: { jobId, revision, sheets, seal, confirmed: [...confirmed], key } }),
+      this.ask('send', { body: { jobId, revision, sheets, seal, confirmed: [...confirmed], key, ...this.by() } }),
     );
 
   actOnSending(id: string, how: SendingAct): Told<SendingAct> {
     const act = (body: Body<'again'>): Told<SendingAct> => this.ask(how, { params: { id }, body });
-    return MOVES_PAPER.includes(how) ? this.keys.once(`${id} ${how}`, (key) => act({ key })) : act({});
+    return MOVES_PAPER.includes(how) ? this.keys.once(`${id} ${how}`, (key) => act({ key, ...this.by() })) : act({});
   }
 
   /** What the printer is told of each sheet. */
@@ -275,6 +289,13 @@ export function fileTrouble(error: unknown): string | null {
 /** What must be confirmed before the server does it; null where that is not the matter. */
 export function cautionsIn(error: unknown): readonly Caution[] | null {
   return error instanceof HttpErrorResponse ? ((error.error as Partial<ProblemRecord> | null)?.cautions ?? null) : null;
+}
+
+/** The certificate that a printer shows and nobody vouches for; null where that is not the matter. */
+export function certificateIn(error: unknown): PrinterRecord['certificate'] {
+  return error instanceof HttpErrorResponse
+    ? ((error.error as Partial<ProblemRecord> | null)?.certificate ?? null)
+    : null;
 }
 
 /** The code of a problem the server named, or null. */

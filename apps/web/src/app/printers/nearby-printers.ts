@@ -22,8 +22,14 @@ import { Api, sayError } from '../api/api';
             <span class="name">{{ printer.name }}</span>
             <span class="about">{{ about(printer) }}</span>
             @if (printer.printerId === null && !listed().includes(printer.uri)) {
-              <button mat-button type="button" [disabled]="busy()" (click)="chosen.emit(printer.uri)">
-                Add<span class="cdk-visually-hidden"> {{ printer.name }}</span>
+              <button
+                mat-button
+                type="button"
+                [attr.aria-label]="'Add ' + printer.name"
+                [disabled]="busy()"
+                (click)="chosen.emit(printer.uri)"
+              >
+                Add
               </button>
             } @else {
               <span class="known">in the list</span>

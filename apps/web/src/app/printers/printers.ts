@@ -6,12 +6,13 @@ import { MatButton } from '@angular/material/button';
 import { MatListModule } from '@angular/material/list';
 import { Router, RouterLink } from '@angular/router';
 import { merge } from 'rxjs';
-import { Api, sayError, type PanelWork } from '../api/api';
-import type { PrinterRecord } from '@foglio/api';
+import { Api, certificateIn, problemCode, sayError, type PanelWork } from '../api/api';
+import type { PrinterAccess, PrinterRecord } from '@foglio/api';
 import { News } from '../news/news';
 import { PrintersNow } from '../news/printers-now';
 import { outputStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
+import { AccessForm } from './access-form';
 import { Cabinet, type PaperSaid } from './cabinet';
 import { FrontPanel } from './front-panel';
 import { NearbyPrinters } from './nearby-printers';
@@ -19,10 +20,24 @@ import { PrinterWorks } from './printer-works';
 import { listAbilities, sayAbilities, sayState, sayWell } from './printer-words';
 import { Supplies } from './supplies';
 
+/** A printer that is to be taken up. */
+interface Asked {
+  readonly uri: string;
+  readonly access: PrinterAccess;
+  readonly done?: () => void;
+}
+
+/** One that wants more than its address. */
+interface Wanting extends Asked {
+  /** That it shows; null: it wants a name and a password. */
+  readonly certificate: PrinterRecord['certificate'];
+}
+
 /** The printers: what lies in their trays, how they stand, and what they can do. */
 @Component({
   selector: 'fo-printers',
   imports: [
+    AccessForm,
     Cabinet,
     FrontPanel,
     MatButton,
@@ -54,6 +69,8 @@ export class Printers {
   /** Whether a printer is being asked at an address just given, and why it was not taken. */
   protected readonly adding = signal(false);
   protected readonly refused = signal<string | null>(null);
+  /** What a printer at an address just given wants beside. */
+  protected readonly wanting = signal<Wanting | null>(null);
   protected readonly shown = computed(() => {
     const all = this.printers() ?? [];
     return all.find(({ id }) => id === this.id()) ?? all[0] ?? null;
@@ -78,24 +95,37 @@ export class Printers {
   }
 
   protected addWritten(address: HTMLInputElement): void {
-    this.add(address.value, () => (address.value = ''));
+    this.add({ uri: address.value, access: {}, done: () => (address.value = '') });
   }
 
-  protected add(uri: string, done = (): void => undefined): void {
+  /** What more a printer wants is said over what was said before. */
+  protected say(wanting: Wanting, access: PrinterAccess): void {
+    this.add({ ...wanting, access: { ...wanting.access, ...access } });
+  }
+
+  protected add(asked: Asked): void {
     this.adding.set(true);
     this.refused.set(null);
-    this.api.addPrinter(uri).subscribe({
+    this.api.addPrinter(asked.uri, asked.access).subscribe({
       next: (printer) => {
         this.adding.set(false);
-        done();
+        this.wanting.set(null);
+        asked.done?.();
         this.printersNow.see(printer);
         void this.router.navigate(['/printers', printer.id]);
       },
       error: (error: unknown) => {
         this.adding.set(false);
         this.refused.set(sayError(error));
+        const code = problemCode(error);
+        const wants = code === 'login-wanted' || code === 'certificate-unknown';
+        this.wanting.set(wants ? { ...asked, certificate: certificateIn(error) } : null);
       },
     });
+  }
+
+  protected letIn({ id }: PrinterRecord, access: PrinterAccess): void {
+    this.works.do(this.api.letIn(id, access));
   }
 
   protected remove({ id }: PrinterRecord): void {

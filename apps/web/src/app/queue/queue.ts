@@ -11,6 +11,7 @@ import { PrintersNow } from '../news/printers-now';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isHoldable, isMoving, isOver, percentDone, sayPass, sayState } from './sending-words';
+import { OwnNameField } from './own-name-field';
 import { SeenList } from './seen-list';
 import { sendingStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
@@ -25,6 +26,7 @@ import { TurnGuide } from './turn-guide';
     MatButton,
     MatProgressBar,
     MatListModule,
+    OwnNameField,
     RouterLink,
     SeenList,
     StackViewer,

@@ -1,0 +1,1 @@
+ALTER TABLE "sendings" ADD COLUMN "user_name" text;
