@@ -96,7 +96,7 @@ async function receive(job: PrintJob, document: IncomingDocument, machine: Machi
   try {
     const bytes = new Uint8Array(Buffer.concat(parts));
     // Pictures are kept as pages, so that they can be looked at like all others.
-    const pages = isRaster(bytes) ? (await takeIn(bytes)).bytes : bytes;
+    const pages = isPicture(bytes) ? (await takeIn(bytes)).bytes : bytes;
     await machine.receiveDocument(job, document.attributes, pages, document.isLast);
   } catch (error) {
     if (error instanceof PdfError) throw new Refusal(STATUS.documentFormatError, error.message);
@@ -105,8 +105,9 @@ async function receive(job: PrintJob, document: IncomingDocument, machine: Machi
   }
 }
 
-/** PWG 5102.4, 4.1. */
-const isRaster = (bytes: Uint8Array): boolean => Buffer.from(bytes.subarray(0, 4)).toString('latin1') === 'RaS2';
+/** What pictures begin with: PWG Raster (PWG 5102.4, 4.1) and JPEG (ITU-T T.81, B.1.1.3). */
+const isPicture = (bytes: Uint8Array): boolean =>
+  ['RaS2', '\xff\xd8'].some((first) => Buffer.from(bytes.subarray(0, first.length)).toString('latin1') === first);
 
 const describeJob = (job: PrintJob): ServedJob => {
   const { id, name, user, state, reasons, message, documents, sheets, deliveredCount } = job;

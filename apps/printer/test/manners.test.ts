@@ -60,6 +60,15 @@ const OTHERWISE: Readonly<Record<string, Outcomes | ((usual: string) => string)>
     'face up but for its last page': 'separate, 4 jobs',
     'one-sided among two-sided': 'two-sided-throughout, 1 job',
   },
+  'jpeg-alone': {
+    ...Object.fromEntries(
+      TICKETS.filter((name) => !AS_USUAL[name]!.startsWith('stop')).map((name) => [name, 'stop format-unknown']),
+    ),
+    uncollated: 'separate, 3 jobs',
+    'slips between sets': 'separate, 11 jobs',
+    'information sheet and slips': 'separate, 9 jobs',
+    'information sheet, one-sided, last first': 'separate, 4 jobs',
+  },
   'no-format': (usual) => (usual.startsWith('stop') ? usual : 'stop format-unknown'),
   busy: (usual) => (usual.startsWith('stop') ? usual : `tried again, ${usual}`),
   'hangs-up': (usual) => (usual.startsWith('stop') ? usual : `looked for, ${usual}`),

@@ -15,6 +15,6 @@ export type { Limits } from './client';
 export type { JobStatus } from './job-status';
 export { askJob, cancelJob, dropIncoming, findJobs, holdJob, pausePrinter, releaseJob, type Marked } from './jobs';
 export { askProfile, askStatus, type PrinterStatus } from './printer-status';
-export { makesJobsFirst, sendShipment } from './send';
+export { makesJobsFirst, sendShipment, withoutMark } from './send';
 export type { SendInput } from './send-input';
 export { shipmentOf, type Shipment, type ShippedDocument, type ShippedJob } from './shipment';

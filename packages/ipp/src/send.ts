@@ -18,6 +18,9 @@ const LONGEST_NAME = 60;
 const nameOfJob = (name: string, place: string, mark: string): string =>
   [name.slice(0, LONGEST_NAME).toWellFormed(), place, mark].filter((part) => part !== '').join(' ');
 
+/** A job's name without the mark that another Foglio put behind it. */
+export const withoutMark = (name: string): string => name.replace(/ #[0-9a-f]{8}$/, '');
+
 /** Whether a job is made first and gets its documents then; otherwise both go at once (RFC 8011, 4.2.1 and 4.2.4). */
 export function makesJobsFirst({ jobs: { operations } }: Pick<Printer, 'jobs'>): boolean {
   const does = (operation: number): boolean => operations.length === 0 || operations.includes(operation);

@@ -2,6 +2,7 @@ import {
   asSent,
   chooseWay,
   formatFor,
+  takesOneSide,
   writtenOut,
   type Format,
   type Plan,
@@ -60,7 +61,8 @@ const WAYS: Readonly<Record<Way, Shipping>> = {
   separate: (plan, ticket, printer) => {
     // A set can only be complete before the next where every set is its own row of jobs.
     const sent = plan.collate && plan.sets > 1 ? writtenOut(plan) : asSent(plan, printer);
-    return alikeStretches(sent.sheets).map((sheets) => oneDocument({ ...sent, sheets }, ticket, printer));
+    const parts = takesOneSide(printer) ? sent.sheets.map((sheet) => [sheet]) : alikeStretches(sent.sheets);
+    return parts.map((sheets) => oneDocument({ ...sent, sheets }, ticket, printer));
   },
 };
 
@@ -101,7 +103,8 @@ function withBlankBacks(plan: Plan): Plan {
   return { ...plan, sheets };
 }
 
-function reasonOf(way: Way, { name }: Printer, jobs: number): string {
+function reasonOf(way: Way, printer: Printer, jobs: number): string {
+  const { name } = printer;
   switch (way) {
     case 'plain':
       return 'One job: all its sheets are alike, so tray and sides are said once.';
@@ -114,6 +117,8 @@ function reasonOf(way: Way, { name }: Printer, jobs: number): string {
     case 'two-sided-throughout':
       return `One job, all two-sided: ${name} cannot mix one and both sides, so one-sided sheets get a blank back.`;
     case 'separate':
+      if (takesOneSide(printer))
+        return `${name} takes a picture of one side at a time, so this goes as ${jobs} jobs, one after the other.`;
       return `${name} cannot change tray or sides within a job, so this goes as ${jobs} jobs, one after the other.`;
   }
 }

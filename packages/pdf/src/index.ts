@@ -1,7 +1,7 @@
 export { readDetails, type PageDetails } from './details';
 export { allFacts, pageSizes, readFacts, withNavigation, type FirstFacts, type PdfFacts } from './facts';
 export { inFormat } from './raster/in-format';
-export { writeRaster, type RasterHow } from './raster/write-raster';
+export { writeRaster } from './raster/write-raster';
 export { impose, imposeParts, type ImposeInput } from './impose';
 export type { Navigation } from './navigation';
 export {

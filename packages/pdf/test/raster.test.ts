@@ -5,9 +5,9 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
-import { profileForTicket, plan, type Sheet } from '@foglio/core';
+import { profileForTicket, plan, type Raster, type Sheet } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
-import { impose, readFacts, writeRaster, type RasterHow } from '../src';
+import { impose, readFacts, writeRaster } from '../src';
 import { readPages, type RasterPage } from '../src/intake/raster';
 import { rasterHeader } from '../src/raster/header';
 import { pack } from '../src/raster/packing';
@@ -53,9 +53,9 @@ async function imposed(bind: 'left' | 'top'): Promise<{ path: string; sheets: re
   return { path, sheets: made.sheets };
 }
 
-async function written(path: string, sheets: readonly Sheet[], how: RasterHow): Promise<Uint8Array> {
+async function written(path: string, sheets: readonly Sheet[], how: Omit<Raster, 'format'>): Promise<Uint8Array> {
   const target = join(folder, 'sides.pwg');
-  await writeRaster(path, target, sheets, how);
+  await writeRaster(path, target, sheets, { ...how, format: 'image/pwg-raster' });
   return new Uint8Array(readFileSync(target));
 }
 
@@ -102,7 +102,7 @@ test.each([true, false])('pictures are what poppler draws, in colour: %s', async
 });
 
 /** How the back of a sheet is to lie, by the words of PWG 5102.4 and the edge on which the sheet turns. */
-const BACKS: readonly [RasterHow['sheetBack'], 'left' | 'top', (of: sharp.Sharp) => sharp.Sharp][] = [
+const BACKS: readonly [Raster['sheetBack'], 'left' | 'top', (of: sharp.Sharp) => sharp.Sharp][] = [
   ['normal', 'left', (of) => of],
   ['rotated', 'left', (of) => of.rotate(180)],
   ['flipped', 'left', (of) => of.flip()],
@@ -159,6 +159,24 @@ test('the same as another writer of PWG Raster makes of it: Debian’s Ghostscri
     [420, 424],
   ] as const)
     expect([from, told(ours, from, to)]).toEqual([from, told(read, from, to)]);
+});
+
+test('a JPEG is a picture of the first side, upright and at its measure', async () => {
+  const { path, sheets } = await imposed('left');
+  for (const [inColor, channels] of [
+    [true, 3],
+    [false, 1],
+  ] as const) {
+    const target = join(folder, `${channels}.jpg`);
+    const how = { dpi: DPI, inColor, sheetBack: 'normal', format: 'image/jpeg' } as const;
+    await writeRaster(path, target, sheets.slice(0, 1), how);
+    const told = await sharp(target).metadata();
+    expect([told.format, told.width, told.height, told.channels]).toEqual(['jpeg', 496, 702, channels]);
+    const read = inColor ? sharp(target) : sharp(target).toColourspace('b-w');
+    const pixels = await read.raw().toBuffer();
+    const like = { width: 496, height: 702, channels, dpi: [DPI, DPI], pixels } as const;
+    expect(distance(pixels, await byPoppler(path, like, { page: 1, inColor }))).toBeLessThan(CLOSE);
+  }
 });
 
 test('law: what is packed is unpacked as it was, whatever the pixels', () => {

@@ -26,6 +26,7 @@ const LEAST = [
 
 const media = (value: string): Value => ({ tag: 'mimeMediaType', value });
 const RASTER = 'image/pwg-raster';
+const JPEG = 'image/jpeg';
 const MOST_COPIES = 2;
 
 /** @throws Refusal where it is PDF after all */
@@ -101,6 +102,14 @@ export const abilities = {
         'pwg-raster-document-sheet-back': [keyword('rotated')],
       })),
       formats: [RASTER],
+      receive: (job, document) => printer.receive(job, { ...document, bytes: noPdf(document.bytes) }),
+    }),
+  },
+  'jpeg-alone': {
+    is: 'takes a picture of one side, and nothing else',
+    served: (printer) => ({
+      ...telling(printer, (told) => ({ ...told, 'document-format-supported': [media(JPEG)] })),
+      formats: [JPEG],
       receive: (job, document) => printer.receive(job, { ...document, bytes: noPdf(document.bytes) }),
     }),
   },

@@ -1,4 +1,4 @@
-import { STATUS } from '@foglio/ipp';
+import { STATUS, withoutMark } from '@foglio/ipp';
 import {
   isJobOver,
   Refusal,
@@ -72,7 +72,9 @@ export function queuePrinter(parts: QueueParts, queue: Queue): ServedPrinter {
     create: async ({ name, user, template: asked, left }) => {
       requireRoom();
       const wishes = wishesOf(asked, left);
-      return servedJob(await enterIncoming(db, queue, { name: clean(name), userName: clean(user), wishes }));
+      return servedJob(
+        await enterIncoming(db, queue, { name: clean(withoutMark(name)), userName: clean(user), wishes }),
+      );
     },
     receive: async (job, document) => {
       await takeDocument(parts, queue, job, document);

@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
-import type { DocumentFacts, Form, LaidOut } from '@foglio/core';
+import type { DocumentFacts, Form, LaidOut, Raster } from '@foglio/core';
 import {
   PdfError,
   tooMuch,
@@ -10,7 +10,6 @@ import {
   type Navigation,
   type PageDetails,
   type PdfTrouble,
-  type RasterHow,
   type TakenIn,
 } from '@foglio/pdf';
 import type { Planning, SentDocument } from '../plans/planning';
@@ -30,7 +29,7 @@ export interface ImposeHow extends Omit<ImposeInput, 'documents' | 'plan' | 'tic
   /** Which documents of what is sent, a file each; null: one set of all of it. */
   readonly parts: readonly SentDocument[] | null;
   /** As pictures for a printer that takes no PDF; null: as PDF. */
-  readonly raster: RasterHow | null;
+  readonly raster: Raster | null;
 }
 
 /** How a file is taken in. */

@@ -1,4 +1,5 @@
 import { chooseTray, mayBeTurned, type Printer } from '../printer/printer';
+import { takesOneSide } from '../printer/formats';
 import { takesTrays } from '../printer/takes';
 import { OF_SHEET } from '../settings';
 import type { Plan, Sheet } from '../plan/plan';
@@ -24,6 +25,7 @@ export function chooseWay(plan: Omit<Plan, 'checks'>, printer: Printer): Way {
   const oneMedia = isOneMedia(sheets);
   // What else differs from sheet to sheet: all of it has to be said page by page, or it cannot go as one job.
   const others = OF_SHEET.filter(({ name }) => new Set(sheets.map((sheet) => sheet[name])).size > 1);
+  if (takesOneSide(printer) && (plan.sheets.length > 1 || sheets.length > 1)) return 'separate';
   const names = takesTrays(printer);
   if (sides <= 1 && oneMedia && names && others.length === 0) return 'plain';
   const mediaGo = names && (oneMedia || overrides.includes('media-col'));

@@ -1,6 +1,6 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import type { Sheet } from '@foglio/core';
-import { writeRaster, type RasterHow } from './write-raster';
+import type { Raster, Sheet } from '@foglio/core';
+import { writeRaster } from './write-raster';
 import { inScratchFolder } from '../scratch';
 
 /**
@@ -10,11 +10,7 @@ import { inScratchFolder } from '../scratch';
  * @param raster how pictures are drawn; null: it is sent as it is
  * @throws PdfError like `writeRaster`
  */
-export async function inFormat(
-  pdf: Uint8Array,
-  sheets: readonly Sheet[],
-  raster: RasterHow | null,
-): Promise<Uint8Array> {
+export async function inFormat(pdf: Uint8Array, sheets: readonly Sheet[], raster: Raster | null): Promise<Uint8Array> {
   if (!raster) return pdf;
   return inScratchFolder(async (path) => {
     await writeFile(path('sides.pdf'), pdf);

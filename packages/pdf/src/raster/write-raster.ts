@@ -1,19 +1,12 @@
 import { open, readFile, rm, type FileHandle } from 'node:fs/promises';
 import sharp from 'sharp';
-import type { Sheet } from '@foglio/core';
+import type { Raster, Sheet } from '@foglio/core';
 import { damaged, programMissing } from '../pdf-error';
 import { runProgram } from '../program';
 import { inScratchFolder } from '../scratch';
 import { rasterHeader, SYNC } from './header';
 import { pack } from './packing';
-import { SHEET_BACK, type SheetBackWord } from './sheet-back';
-
-/** What a printer takes of pictures. */
-export interface RasterHow {
-  readonly dpi: number;
-  readonly inColor: boolean;
-  readonly sheetBack: SheetBackWord;
-}
+import { SHEET_BACK } from './sheet-back';
 
 /** Pages that are drawn at once: a page in colour at 600 dots an inch takes 100 MB of disk. */
 const AT_ONCE = 8;
@@ -22,6 +15,8 @@ const AT_ONCE = 8;
  * Draws an imposed file as pictures for a printer: PWG Raster (PWG 5102.4), by Debian's Ghostscript, a picture a side. Sides
  * that are read across are turned as RFC 8011, 5.2.10 (landscape) has it, since a picture lies on the paper as it is.
  *
+ * A picture of one side alone is a JPEG (ITU-T T.81).
+ *
  * @param sheets those of the file, in order: a one-sided sheet is one page, a two-sided sheet two
  * @throws PdfError `program-missing` where Ghostscript is not installed, `damaged` where it cannot draw a page
  */
@@ -29,8 +24,9 @@ export async function writeRaster(
   source: string,
   target: string,
   sheets: readonly Sheet[],
-  how: RasterHow,
+  how: Raster,
 ): Promise<void> {
+  if (how.format === 'image/jpeg') return writeJpeg(source, target, how);
   const sides = sheets.flatMap(({ back, sides: kind }) =>
     (back ? [false, true] : [false]).map((isBack) => ({
       isBack,
@@ -57,12 +53,26 @@ export async function writeRaster(
   }
 }
 
+/** Of which eyes see no loss (common practice). */
+const JPEG = { quality: 92, chromaSubsampling: '4:4:4' };
+
+function writeJpeg(source: string, target: string, how: Raster): Promise<void> {
+  return inScratchFolder(async (path) => {
+    await draw(source, path('%d.pnm'), 1, 1, how);
+    const picture = await turn(readPnm(await readFile(path('1.pnm'))), { cross: 1, feed: 1 });
+    const { width, height, channels, pixels } = picture;
+    const drawn = sharp(pixels, { raw: { width, height, channels }, limitInputPixels: false });
+    // It has the form of the paper, so whoever prints it fits it to that.
+    await (channels === 1 ? drawn.toColourspace('b-w') : drawn).jpeg(JPEG).toFile(target);
+  });
+}
+
 async function draw(
   source: string,
   targets: string,
   first: number,
   count: number,
-  { dpi, inColor }: RasterHow,
+  { dpi, inColor }: Raster,
 ): Promise<void> {
   const end = await runProgram('gs', [
     '-q',
@@ -94,7 +104,7 @@ async function writePage(
   file: FileHandle,
   pnm: Uint8Array,
   side: WrittenSide,
-  { dpi, sheetBack }: RasterHow,
+  { dpi, sheetBack }: Raster,
 ): Promise<void> {
   const picture = readPnm(pnm);
   const turned = side.isBack ? SHEET_BACK[sheetBack].turns(side.tumble) : ({ cross: 1, feed: 1 } as const);

@@ -57,6 +57,7 @@ function sayMargins({ margin, trays }: Printer): string {
 function sayFormat(printer: Printer): string[] {
   const format = formatFor(printer);
   if (format === 'application/pdf') return [];
+  if (format === 'image/jpeg') return ['Is sent a picture of one side at a time'];
   return [format === null ? 'Takes no kind of file that Foglio writes' : 'Is sent pictures of the sheets'];
 }
 

@@ -1,11 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { MatListModule } from '@angular/material/list';
 import { Router, RouterLink } from '@angular/router';
-import { merge } from 'rxjs';
+import { merge, type Observable } from 'rxjs';
 import { Api, certificateIn, problemCode, sayError, type PanelWork } from '../api/api';
 import type { PrinterAccess, PrinterRecord } from '@foglio/api';
 import { News } from '../news/news';
@@ -82,6 +82,7 @@ export class Printers {
   /** How often something changed: what lies in the output is asked for as often. */
   protected readonly asked = signal(0);
   protected readonly outputOf = outputStack;
+  private readonly destroyed = inject(DestroyRef);
   protected readonly sayState = sayState;
   protected readonly sayWell = sayWell;
   protected readonly sayAbilities = sayAbilities;
@@ -106,7 +107,8 @@ export class Printers {
   protected add(asked: Asked): void {
     this.adding.set(true);
     this.refused.set(null);
-    this.api.addPrinter(asked.uri, asked.access).subscribe({
+    // Whoever has gone elsewhere meanwhile is not called back: the list hears of it by news.
+    this.whileHere(this.api.addPrinter(asked.uri, asked.access)).subscribe({
       next: (printer) => {
         this.adding.set(false);
         this.wanting.set(null);
@@ -124,12 +126,16 @@ export class Printers {
     });
   }
 
+  private whileHere<T>(answer: Observable<T>): Observable<T> {
+    return answer.pipe(takeUntilDestroyed(this.destroyed));
+  }
+
   protected letIn({ id }: PrinterRecord, access: PrinterAccess): void {
     this.works.do(this.api.letIn(id, access));
   }
 
   protected remove({ id }: PrinterRecord): void {
-    this.api.removePrinter(id).subscribe({
+    this.whileHere(this.api.removePrinter(id)).subscribe({
       next: () => {
         this.printersNow.forget(id);
         void this.router.navigate(['/printers']);
