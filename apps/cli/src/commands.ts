@@ -16,6 +16,7 @@ import { confirmed } from './confirm';
 import { InputError } from './input-error';
 import { loadDocument, loadJob, loadPrinter, planJob, type Job, type Opening } from './job-file';
 import { passwordSource } from './password';
+import { addressOf, type AccessOptions } from './printer-address';
 import { requireSame } from './seen';
 import { runSeries, type SeriesEnd, type SeriesOptions } from './series/command';
 import { describePages, pagesTable, planTable } from './tables';
@@ -89,18 +90,19 @@ export async function imposeCommand(
 }
 
 /** `printer ipp://...`: the printer's profile as JSON. */
-export async function printerCommand(address: string): Promise<number> {
-  sayJson(await askProfile(address));
+export async function printerCommand(address: string, options: AccessOptions): Promise<number> {
+  sayJson(await askProfile(await addressOf(address, options)));
   return DONE;
 }
 
 /** `send TICKET --to ipp://...`: plans against the real printer and sends one job. */
 export async function sendCommand(
   file: string,
-  options: OpeningOptions & { to: string; yes?: boolean },
+  options: OpeningOptions & AccessOptions & { to: string; yes?: boolean },
 ): Promise<number> {
   const job = await loadJob(file, openingOf(options));
-  const printer: Printer = await askProfile(options.to);
+  const at = await addressOf(options.to, options);
+  const printer: Printer = await askProfile(at);
   const moment = momentOf(new Date());
   const plan = planJob(job, printer, moment);
   const stops = stopsOf(plan);
@@ -109,7 +111,7 @@ export async function sendCommand(
   const cautions = plan.checks.filter((check) => check.level === 'caution');
   if (cautions.length > 0 && !options.yes) {
     if (!(await confirmed(cautions, plan.tally.sheets))) return BAD_INPUT;
-    await requireSame(job, { plan, printer, moment, address: options.to });
+    await requireSame(job, { plan, printer, moment, address: options.to, at });
   }
   if (inTwoPasses(plan)) {
     complain(
@@ -121,7 +123,7 @@ export async function sendCommand(
   const grey = !isGreyByItself(job.ticket, printer);
   const raster = rasterFor(shipment.format, job.ticket, printer);
   const statuses = await sendShipment({
-    printerUri: options.to,
+    printerUri: at,
     printer,
     shipment,
     documentOf: async ({ sheets }) =>
@@ -145,9 +147,16 @@ export async function seriesCommand(
   return SERIES_STATUS[await runSeries(files, options, openingOf(options), { say, complain })];
 }
 
+/** What a printer wants before it says more, and how it is given that. */
+function sayWanted({ login, certificate }: IppError): string {
+  if (certificate) return `: ${certificate.fingerprint} of “${certificate.subject}”; trust it with --trust FINGERPRINT`;
+  return login === 'wanted' ? '; say them with --login FILE' : '';
+}
+
 /** Says an error in one line. */
 export function complainAbout(error: unknown): number {
-  if (error instanceof InputError || error instanceof IppError || error instanceof PdfError) complain(error.message);
+  if (error instanceof IppError) complain(error.message + sayWanted(error));
+  else if (error instanceof InputError || error instanceof PdfError) complain(error.message);
   else complain((error as Error).stack ?? String(error));
   return BAD_INPUT;
 }

@@ -11,6 +11,7 @@ import {
   seriesCommand,
   type OpeningOptions,
 } from './commands';
+import type { AccessOptions } from './printer-address';
 import type { SeriesOptions } from './series/command';
 
 /** Keeps the exit status of the command that is run. */
@@ -18,6 +19,12 @@ type Keep = (running: Promise<number>) => Promise<void>;
 
 const passwordFile = (): Option =>
   new Option('--password-file <file>', 'a file whose first line is the password of locked PDFs');
+
+/** What a printer may want beside its address. */
+const access = (command: Command): Command =>
+  command
+    .option('--trust <fingerprint>', 'trust the certificate with this SHA-256 fingerprint')
+    .option('--login <file>', 'a file with a name on its first line and a password on the second');
 
 /** Runs `foglio`. @param argv as Node gives it @returns the exit status: 0 done, 1 a stop stands, 2 bad input or usage */
 export async function main(argv: readonly string[]): Promise<number> {
@@ -58,11 +65,10 @@ function offerLooking(program: Command, keep: Keep): void {
     .action((ticket: string, options: OpeningOptions & { printer?: string; json?: boolean }) =>
       keep(planCommand(ticket, options)),
     );
-  program
-    .command('printer')
+  access(program.command('printer'))
     .description("read a printer's profile")
     .argument('<address>', 'ipp://HOST:PORT/ipp/print')
-    .action((address: string) => keep(printerCommand(address)));
+    .action((address: string, options: AccessOptions) => keep(printerCommand(address, options)));
 }
 
 /** What writes, or moves paper. */
@@ -78,18 +84,16 @@ function offerPrinting(program: Command, keep: Keep): void {
     .action((ticket: string, options: OpeningOptions & { output: string; printer?: string; set?: string }) =>
       keep(imposeCommand(ticket, options)),
     );
-  program
-    .command('send')
+  access(program.command('send'))
     .description('send a ticket to a printer as one job')
     .argument('<ticket>')
     .requiredOption('--to <address>', 'ipp://HOST:PORT/ipp/print')
     .option('--yes', 'send although cautions stand')
     .addOption(passwordFile())
-    .action((ticket: string, options: OpeningOptions & { to: string; yes?: boolean }) =>
+    .action((ticket: string, options: OpeningOptions & AccessOptions & { to: string; yes?: boolean }) =>
       keep(sendCommand(ticket, options)),
     );
-  program
-    .command('series')
+  access(program.command('series'))
     .description(
       'a set-up over many files: planned, and with --to sent one after the other; run again, only what is left',
     )

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { sayDifference, sealOf, type Plan, type Printer } from '@foglio/core';
-import { askProfile } from '@foglio/ipp';
+import { askProfile, type PrinterAddress } from '@foglio/ipp';
 import { InputError } from './input-error';
 import { planJob, type Job } from './job-file';
 
@@ -8,8 +8,9 @@ import { planJob, type Job } from './job-file';
 export interface Seen {
   readonly plan: Plan;
   readonly printer: Printer;
-  /** Of the printer. */
+  /** Of the printer, and with what it takes to ask it. */
   readonly address: string;
+  readonly at: PrinterAddress;
   /** That texts tell. */
   readonly moment: string;
 }
@@ -20,11 +21,11 @@ export interface Seen {
  * @throws InputError saying what differs
  */
 export async function requireSame(job: Job, seen: Seen): Promise<void> {
-  const { address, moment } = seen;
+  const { address, at, moment } = seen;
   const documents = job.documents.map((document) => ({ ...document, sha256: hashOf(document.bytes) }));
   const sealed = ({ plan, printer }: Pick<Seen, 'plan' | 'printer'>) =>
     sealOf({ plan, printer, ticket: job.ticket, documents, address, moment });
-  const printer = await askProfile(address);
+  const printer = await askProfile(at);
   const differs = sayDifference(sealed(seen), sealed({ printer, plan: planJob(job, printer, moment) }));
   if (differs === null) return;
   throw new InputError(job.file, `since you were asked, this changed: ${differs}. Nothing was sent; send it again`);

@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readPlan } from '@foglio/core/validate';
-import { encodeMessage } from '@foglio/ipp';
+import { collection, encodeMessage, integer, keyword, text } from '@foglio/ipp';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
 import { mailFile } from '../../../packages/typeset/test/make-mail';
 import { main } from '../src/main';
@@ -52,6 +52,34 @@ const CONTRACT = {
     { pages: '9', tray: 'tray-3', sides: 'one-sided' },
   ],
 };
+
+test('a printer that asks who is asking is told so by a file', async () => {
+  const media = {
+    'media-size': [collection({ 'x-dimension': [integer(21000)], 'y-dimension': [integer(29700)] })],
+    'media-source': [keyword('tray-1')],
+  };
+  const attributes = { 'printer-info': [text('Foyer')], 'media-col-ready': [collection(media)] };
+  const groups = [{ tag: 'printer', attributes } as const];
+  const printer = createServer((request, response) => {
+    request.resume();
+    const told = Buffer.from(request.headers.authorization?.replace('Basic ', '') ?? '', 'base64').toString();
+    if (told === 'anna:Seven doors')
+      return void response.end(encodeMessage({ version: [2, 0], code: 0, requestId: 1, groups }));
+    response.writeHead(401, { 'WWW-Authenticate': 'Basic realm="printer"' }).end();
+  });
+  await new Promise<void>((resolve) => printer.listen(0, '127.0.0.1', resolve));
+  const address = `ipp://127.0.0.1:${(printer.address() as AddressInfo).port}/ipp/print`;
+  expect(await foglio('printer', address)).toBe(2);
+  expect(complained).toContain('asks for a name and a password; say them with --login FILE');
+  writeFileSync(at('login'), 'anna\nSeven doors\n');
+  expect(await foglio('printer', address, '--login', at('login'))).toBe(0);
+  expect(JSON.parse(printed)).toMatchObject({ name: 'Foyer' });
+  writeFileSync(at('short'), 'anna');
+  expect(await foglio('printer', address, '--login', at('short'))).toBe(2);
+  expect(complained).toContain('write the name on its first line and the password on the second');
+  printer.close();
+  printer.closeAllConnections();
+});
 
 test('what a file or a printer calls itself is no command to a terminal (ECMA-48)', async () => {
   writeFileSync(

@@ -1,3 +1,4 @@
+import { addressOf, type AccessOptions } from '../printer-address';
 import { statSync } from 'node:fs';
 import { basename, extname, join, dirname } from 'node:path';
 import { reportSummary, seriesChecks, type Printer } from '@foglio/core';
@@ -11,7 +12,7 @@ import { entriesOf, planSummary, reportFile, requireKind } from './report';
 import { isFit, isOpen, planFile, type Planning, type Row } from './row';
 import { requireOnePass, Sender, SeriesStopped } from './sending';
 
-export interface SeriesOptions {
+export interface SeriesOptions extends AccessOptions {
   readonly ticket: string;
   readonly to?: string;
   readonly printer?: string;
@@ -101,7 +102,7 @@ async function sendAll(rows: Row[], sending: SendingAll, talk: Talk): Promise<Se
   const cautions = checks.filter(({ level }) => level === 'caution');
   const sheets = outcomes.reduce((sum, { tally }) => sum + (tally?.sheets ?? 0), 0);
   if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, sheets))) return 'refused';
-  const sender = new Sender({ ...sending, printerUri: options.to, say: talk.complain });
+  const sender = new Sender({ ...sending, printerUri: await addressOf(options.to, options), say: talk.complain });
   let end: SeriesEnd = 'done';
   try {
     for (const row of left) await sender.send(row);
@@ -129,7 +130,7 @@ async function follow(folder: string, rows: Row[], watching: Watching, talk: Tal
   const { sender, options } = watching;
   const taking = async (path: string): Promise<void> => {
     // Hours after the watching began, the printer as it is now is what counts.
-    const row = await planFile(path, { ...watching, printer: await askProfile(options.to) });
+    const row = await planFile(path, { ...watching, printer: await askProfile(await addressOf(options.to, options)) });
     rows.push(row);
     if (!isOpen(row)) return;
     const cautions = row.outcome.checks.filter(({ level }) => level === 'caution');
@@ -166,8 +167,9 @@ async function follow(folder: string, rows: Row[], watching: Watching, talk: Tal
   });
 }
 
-async function printerOf({ to, printer }: SeriesOptions): Promise<Printer | null> {
-  if (to !== undefined) return askProfile(to);
+async function printerOf(options: SeriesOptions): Promise<Printer | null> {
+  const { to, printer } = options;
+  if (to !== undefined) return askProfile(await addressOf(to, options));
   return printer === undefined ? null : loadPrinter(printer);
 }
 

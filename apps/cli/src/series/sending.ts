@@ -24,6 +24,7 @@ import {
   STATUS,
   type JobStatus,
   type Marked,
+  type PrinterAddress,
 } from '@foglio/ipp';
 import { impose, inFormat } from '@foglio/pdf';
 import { planAt } from '@foglio/sentence';
@@ -40,7 +41,7 @@ const ENDED = ['completed', 'canceled', 'aborted'];
 
 export interface Sending {
   readonly setup: Ticket;
-  readonly printerUri: string;
+  readonly printerUri: PrinterAddress;
   readonly journal: Journal;
   readonly opening: Opening;
   readonly say: (text: string) => void;

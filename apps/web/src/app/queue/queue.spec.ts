@@ -97,6 +97,8 @@ test('a printer that does not go on is said where its sending is told', () => {
   const at = (change: Partial<PrinterRecord>) => aPrinter(profile, { state: 'processing', ...change });
   const printing = sending('a', 'printing');
   expect(sayState(printing, at({}))).toBe('printing');
+  expect(sayState(printing, at({ queued: 9 }))).toBe('at the printer, one of 9 jobs there');
+  expect(sayState(sending('a', 'printing', undefined, 2), at({ queued: 9 }))).toBe('printing');
   expect(sayState(printing, at({ state: 'stopped', reasons: ['paused'] }))).toBe('waiting: the printer is paused');
   expect(sayState(printing, at({ state: 'stopped', reasons: ['media-jam'] }))).toBe('waiting: the printer has stopped');
   expect(sayState(printing, at({ answers: false }))).toBe('sent; the printer does not answer');

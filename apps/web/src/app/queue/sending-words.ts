@@ -15,11 +15,16 @@ const WORDS: Record<SendingState, string> = {
 };
 
 /** How a sending stands, in words; what keeps its printer from going on with it comes first. */
-export function sayState({ state }: SendingRecord, printer: PrinterRecord | null = null): string {
+export function sayState({ state, sheetsDone }: SendingRecord, printer: PrinterRecord | null = null): string {
   if (state !== 'printing' || !printer) return WORDS[state];
   if (!printer.answers) return 'sent; the printer does not answer';
   if (printer.reasons.includes('paused')) return 'waiting: the printer is paused';
-  return printer.state === 'stopped' ? 'waiting: the printer has stopped' : WORDS[state];
+  if (printer.state === 'stopped') return 'waiting: the printer has stopped';
+  const { queued } = printer;
+  // Which comes when is the printer's business, and it does not say.
+  return sheetsDone === 0 && queued !== null && queued > 1
+    ? `at the printer, one of ${queued} jobs there`
+    : WORDS[state];
 }
 
 /** Of a job in two passes: which one it is at, for as long as that says something. */
