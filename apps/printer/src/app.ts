@@ -6,6 +6,7 @@ import { readPrinter } from '@foglio/core/validate';
 import { renderPage } from '@foglio/pdf';
 import type { Archive, PrintJob } from './archive';
 import type { Machine } from './machine';
+import { JobEvents } from './events';
 import { strangely, type Manner } from './manners';
 import { served } from './served';
 
@@ -31,7 +32,8 @@ const MOST_DATA = 1024 * 1024 * 1024;
 export function createApp({ machine, archive, manner }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
-  const printer = () => manner?.served?.(served(machine), machine) ?? served(machine);
+  const events = new JobEvents(machine);
+  const printer = () => manner?.served?.(served(machine, events), machine) ?? served(machine, events);
   if (manner) app.use('/ipp/print', strangely(manner));
   app.post('/ipp/print{/*job}', (request, response) =>
     serveIpp(request, response, (path) => (path === '/ipp/print' ? printer() : null), { dataBytes: MOST_DATA }),

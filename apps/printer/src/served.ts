@@ -12,11 +12,12 @@ import {
 import { PdfError, takeIn } from '@foglio/pdf';
 import type { PrintJob } from './archive';
 import { isFull } from './disk';
+import type { JobEvents } from './events';
 import type { Machine } from './machine';
 import { attributesOf, FORMATS, JOB_TEMPLATE, MOST_COPIES } from './printer-attributes';
 
 /** The simulated printer as it is served by IPP. It insists on all that a job asks of it. */
-export function served(machine: Machine): ServedPrinter {
+export function served(machine: Machine, events: JobEvents): ServedPrinter {
   const known = ({ id }: Pick<ServedJob, 'id'>): PrintJob => machine.jobs.get(id) as PrintJob;
   return {
     operations: Object.values(OPERATIONS),
@@ -43,6 +44,7 @@ export function served(machine: Machine): ServedPrinter {
       return describeJob(known(job));
     },
     cancel: (job) => machine.cancel(known(job)),
+    events,
     identify: () => console.log(`${machine.profile.name} is here.`),
     ofJob: new Map([
       [OPERATIONS.holdJob, { whyNot: 'has begun', do: (id) => machine.hold(known({ id })) }],

@@ -33,6 +33,9 @@ let cancelled: number[];
 /** Of a job that the printer knows nothing of any more. */
 const FORGOTTEN = [0, '', 0] as const;
 
+/** How often it was asked what happened, and whether anything did since. */
+const events = { asked: 0, happened: false };
+
 /** What a list of the printer's jobs names them; none unless a test says so. */
 let listed: Record<number, string> = {};
 
@@ -58,6 +61,10 @@ const JOBS: Record<number, readonly (readonly [state: number, reason: string, sh
   28: [[5, 'job-printing', 1], FORGOTTEN],
   29: [[9, 'job-completed-successfully', null]],
   30: [[9, 'job-completed-successfully', 1], FORGOTTEN],
+  32: [
+    [5, 'job-printing', 0],
+    [9, 'job-completed-successfully', 1],
+  ],
   31: [
     [5, 'job-printing', 0],
     [5, 'job-printing', 0],
@@ -87,6 +94,17 @@ async function startPrinter(): Promise<string> {
         ...(sheets === null ? {} : { 'job-media-sheets-completed': [integer(sheets)] }),
       };
       const code = standing === FORGOTTEN && message.code !== OPERATIONS.getJobs ? STATUS.notFound : STATUS.ok;
+      const about = { version: [2, 0], code: STATUS.ok, requestId: 1 } as const;
+      if (message.code === OPERATIONS.createPrinterSubscriptions) {
+        const attributes = { 'notify-subscription-id': [integer(1)] };
+        return void response.end(encodeMessage({ ...about, groups: [{ tag: 'subscription', attributes }] }));
+      }
+      if (message.code === OPERATIONS.getNotifications) {
+        events.asked += 1;
+        const attributes = { 'notify-sequence-number': [integer(1)] };
+        const told = events.happened ? [{ tag: 'event-notification', attributes } as const] : [];
+        return void response.end(encodeMessage({ ...about, groups: told }));
+      }
       const jobs = Object.entries(listed).map(([job, name]) => ({
         'job-id': [integer(Number(job))],
         'job-name': [nameValue(name)],
@@ -286,6 +304,19 @@ describe('a printer that forgets what is over', () => {
     await until(id, 'completed');
     expect((await findSending(server.db, id)).jobEnds).toMatchObject({ 30: { state: 'completed', sheets: 1 } });
   });
+});
+
+test('of a printer that tells what happens to its jobs, a job is asked of only where something did', async () => {
+  const { uri } = await findPrinter(server.db, 'test-office');
+  const operations = [OPERATIONS.createPrinterSubscriptions, OPERATIONS.getNotifications];
+  const profile = { ...PROFILE, jobs: { ...PROFILE.jobs, operations } };
+  await server.db.insert(printers).values({ id: 'telling', name: 'Telling', uri, panel: null, profile });
+  const id = await enter({ state: 'printing', printerJobs: [32], printerId: 'telling' });
+  for (let round = 0; events.asked < 3 && round < 1000; round += 1) await wait(20);
+  // Asked again it would say that it is completed.
+  expect((await findSending(server.db, id)).state).toBe('printing');
+  events.happened = true;
+  await until(id, 'completed');
 });
 
 describe('a printer that takes job and document at once: no answer means neither that it has it, nor that it has not', () => {

@@ -53,6 +53,7 @@ const QUESTIONS: readonly number[] = [
   OPERATIONS.getJobAttributes,
   OPERATIONS.getJobs,
   OPERATIONS.validateJob,
+  OPERATIONS.getNotifications,
 ];
 
 /** Connections are kept for a while, two to a printer at most while nothing is asked: some take no more than a few. */

@@ -61,7 +61,7 @@ export interface Message {
   readonly groups: readonly Group[];
 }
 
-/** Operation ids (RFC 8011, section 5.4.15, table 19; Close-Job: PWG 5100.7; Cancel-My-Jobs: PWG 5100.11; Identify-Printer: PWG 5100.13). */
+/** Operation ids (RFC 8011, section 5.4.15, table 19; subscriptions: RFC 3995, 11; Get-Notifications: RFC 3996, 5; Close-Job: PWG 5100.7; Cancel-My-Jobs: PWG 5100.11; Identify-Printer: PWG 5100.13). */
 export const OPERATIONS = {
   printJob: 0x0002,
   validateJob: 0x0004,
@@ -76,6 +76,8 @@ export const OPERATIONS = {
   restartJob: 0x000e,
   pausePrinter: 0x0010,
   resumePrinter: 0x0011,
+  createPrinterSubscriptions: 0x0016,
+  getNotifications: 0x001c,
   cancelMyJobs: 0x0039,
   closeJob: 0x003b,
   identifyPrinter: 0x003c,

@@ -49,6 +49,17 @@ const SYNTAXES: Readonly<Record<string, Syntax>> = {
   'document-format': other('mimeMediaType', 'RFC 8011, 4.2.1.1', 255),
   'last-document': other('boolean', 'RFC 8011, 4.3.1.1'),
 
+  'notify-pull-method': keyword('RFC 3995, 5.3.2'),
+  'notify-events': keyword('RFC 3995, 5.3.3'),
+  'notify-lease-duration': whole('RFC 3995, 5.3.8', 0, 67_108_863),
+  'notify-subscription-id': whole('RFC 3995, 5.4.1', 1),
+  'notify-subscription-ids': whole('RFC 3996, 5.1.1', 1),
+  'notify-sequence-numbers': whole('RFC 3996, 5.1.2', 1),
+  'notify-sequence-number': whole('RFC 3995, 5.4.2', 0),
+  'notify-get-interval': whole('RFC 3996, 5.2.1', 0),
+  'notify-subscribed-event': keyword('RFC 3995, 9.1'),
+  'notify-job-id': whole('RFC 3995, 5.4.6', 1),
+
   'multiple-document-handling': keyword('RFC 8011, 5.2.4', [
     'single-document',
     'separate-documents-uncollated-copies',

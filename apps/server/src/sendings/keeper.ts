@@ -5,6 +5,7 @@ import { log } from '../log';
 import { AT_PRINTER, follow } from './follow';
 import type { KeeperParts } from './keeping';
 import { changeSending, goingOn, sendingsIn, type StoredSending } from './sending-store';
+import { PrinterEvents } from './printer-events';
 import { settle } from './settle';
 
 export interface KeeperOptions extends KeeperParts {
@@ -40,13 +41,16 @@ export class Keeper {
   private round: Promise<void> = Promise.resolve();
   private readonly following = new Map<string, Following>();
   private readonly underWay = new Set<Promise<void>>();
+  private readonly events: PrinterEvents;
   private wasAway = false;
   /** Whether the last round found nothing going on. */
   private rests = false;
   /** How often something was heard of, so that what begins during a round is not slept over. */
   private heard = 0;
 
-  constructor(private readonly options: KeeperOptions) {}
+  constructor(private readonly options: KeeperOptions) {
+    this.events = new PrinterEvents(options.db);
+  }
 
   async start(): Promise<void> {
     this.options.presence.on('sending', this.wake).on('reopened', this.wake);
@@ -107,7 +111,11 @@ export class Keeper {
     for (const one of those(...AT_PRINTER, 'sending'))
       asked.set(one.printerId, [...(asked.get(one.printerId) ?? []), one]);
     for (const [printer, sendings] of asked) this.followPrinter(printer, sendings);
-    for (const printer of this.following.keys()) if (!asked.has(printer)) this.following.delete(printer);
+    for (const printer of this.following.keys()) {
+      if (asked.has(printer)) continue;
+      this.following.delete(printer);
+      this.events.forget(printer);
+    }
     await this.lookAtQueue(those('queued'), those('turning'));
     return all.length > 0;
   }
@@ -124,7 +132,7 @@ export class Keeper {
     }
     const now: Following = { known, left: 0, apart: isNew ? 0 : before.apart, asking: true };
     this.following.set(printer, now);
-    const asking = this.askOf(sendings)
+    const asking = this.askOf(printer, sendings, isNew)
       .then((hasNews) => {
         now.apart = hasNews ? 0 : Math.min(now.apart * 2 + 1, MOST_ROUNDS_APART);
         now.left = now.apart;
@@ -138,10 +146,12 @@ export class Keeper {
   }
 
   /** @returns whether anything is otherwise than it was */
-  private async askOf(sendings: readonly StoredSending[]): Promise<boolean> {
+  private async askOf(printer: string, sendings: readonly StoredSending[], isNew: boolean): Promise<boolean> {
     let hasNews = false;
+    const isWorthIt = await this.events.hasNews(printer);
     for (const sending of sendings) {
-      if (sending.state !== 'sending') hasNews = (await follow(this.options, sending)) || hasNews;
+      if (sending.state !== 'sending' && (isNew || isWorthIt))
+        hasNews = (await follow(this.options, sending)) || hasNews;
     }
     const left = sendings.filter(({ state }) => state === 'sending');
     if (left.length === 0) return hasNews;

@@ -11,9 +11,17 @@ import {
   type Value,
 } from '../message';
 import { jobGroup } from './job-group';
+import { createSubscription, getNotifications } from './notifications';
 import { requested } from './requested';
 import { requireWellFormed } from './well-formed';
-import { Refusal, type Answer, type Creation, type ServedJob, type ServedPrinter } from './served-printer';
+import {
+  Refusal,
+  type Answer,
+  type Creation,
+  type ServedEvents,
+  type ServedJob,
+  type ServedPrinter,
+} from './served-printer';
 
 /** One request, as far as it has come. */
 export interface Asked {
@@ -88,6 +96,10 @@ async function perform(asked: Asked, printer: ServedPrinter): Promise<Answer> {
       if (!(await printer.cancel(job))) throw new Refusal(STATUS.notPossible, `job ${job.id} is over`);
       return { status: STATUS.ok };
     }
+    case OPERATIONS.createPrinterSubscriptions:
+      return createSubscription(message, eventsOf(printer));
+    case OPERATIONS.getNotifications:
+      return getNotifications(operation, eventsOf(printer));
     case OPERATIONS.cancelMyJobs:
       return cancelMyJobs(operation, printer);
     case OPERATIONS.identifyPrinter:
@@ -96,6 +108,12 @@ async function perform(asked: Asked, printer: ServedPrinter): Promise<Answer> {
     default:
       return ofItsOwn(message.code, operation, printer);
   }
+}
+
+/** @throws Refusal */
+function eventsOf({ events }: ServedPrinter): ServedEvents {
+  if (!events) throw new Refusal(STATUS.operationNotSupported, 'nothing is told of what happens');
+  return events;
 }
 
 async function ofItsOwn(code: number, operation: Attributes, printer: ServedPrinter): Promise<Answer> {

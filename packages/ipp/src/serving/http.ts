@@ -149,7 +149,7 @@ class Body {
   }
 }
 
-function encodeReply(request: Message | null, { status, message, groups = [] }: Answer): Uint8Array {
+function encodeReply(request: Message | null, { status, message, operation = {}, groups = [] }: Answer): Uint8Array {
   const version = request && request.version[0] === 1 ? ([1, 1] as const) : ([2, 0] as const);
   return encodeMessage({
     version,
@@ -162,6 +162,7 @@ function encodeReply(request: Message | null, { status, message, groups = [] }: 
           'attributes-charset': [{ tag: 'charset', value: 'utf-8' }],
           'attributes-natural-language': [{ tag: 'naturalLanguage', value: 'en' }],
           ...(message ? { 'status-message': [text(withinOctets(message, LONGEST_MESSAGE))] } : {}),
+          ...operation,
         },
       },
       ...groups,

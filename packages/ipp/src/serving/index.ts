@@ -14,6 +14,8 @@ export {
   type Answer,
   type Creation,
   type IncomingDocument,
+  type JobEvent,
+  type ServedEvents,
   type ServedJob,
   type ServedPrinter,
 } from './served-printer';

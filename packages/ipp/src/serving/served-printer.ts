@@ -45,11 +45,34 @@ export interface IncomingDocument {
   readonly bytes: AsyncIterable<Uint8Array>;
 }
 
+/** Something that happened to a job. */
+export interface JobEvent {
+  /** Counted from 1, for each subscription. */
+  readonly sequence: number;
+  readonly job: number;
+  readonly state: JobState;
+}
+
+/** What a printer tells of who asked to hear what happens. */
+export interface ServedEvents {
+  /** @returns its number, and for how many seconds it holds */
+  readonly subscribe: () => { readonly id: number; readonly seconds: number };
+  /** What happened from that number on; null where there is no such subscription any more. */
+  readonly since: (subscription: number, sequence: number) => readonly JobEvent[] | null;
+  /** After how many seconds it is worth asking again. */
+  readonly everySeconds: number;
+}
+
 /** What a printer answers, besides version and number. */
 export interface Answer {
   readonly status: number;
   readonly message?: string;
-  readonly groups?: readonly { readonly tag: 'job' | 'printer' | 'unsupported'; readonly attributes: Attributes }[];
+  /** Beside charset, language and message. */
+  readonly operation?: Attributes;
+  readonly groups?: readonly {
+    readonly tag: 'job' | 'printer' | 'unsupported' | 'subscription' | 'event-notification';
+    readonly attributes: Attributes;
+  }[];
 }
 
 /** Something is not done, with the status that says why (RFC 8011, appendix B). */
@@ -95,6 +118,8 @@ export interface ServedPrinter {
   readonly cancel: (job: ServedJob) => Promise<boolean>;
   /** Somebody wants to know which printer this is (PWG 5100.13, 4.1). */
   readonly identify: () => void | Promise<void>;
+  /** Where it tells what happens to its jobs. */
+  readonly events?: ServedEvents;
   /** Operations of its own: of a job, or of the whole printer. */
   readonly ofJob?: ReadonlyMap<number, { readonly whyNot: string; readonly do: (id: number) => Promise<boolean> }>;
   readonly ofPrinter?: ReadonlyMap<number, () => void | Promise<void>>;
