@@ -174,6 +174,8 @@ export async function printed(world: World): Promise<Map<string, number>> {
     const answer = await fetch(`${world.panel}/jobs/${id}`);
     if (answer.status === 404) return sheets;
     const { name, deliveredCount } = (await answer.json()) as { name: string; deliveredCount: number };
-    sheets.set(name, (sheets.get(name) ?? 0) + deliveredCount);
+    // Its name ends in the mark of its sending.
+    const title = name.replace(/ #[0-9a-f]{8}$/, '');
+    sheets.set(title, (sheets.get(title) ?? 0) + deliveredCount);
   }
 }
