@@ -123,7 +123,7 @@ export async function sendCommand(
   const grey = !isGreyByItself(job.ticket, printer);
   const raster = rasterFor(shipment.format, job.ticket, printer);
   const statuses = await sendShipment({
-    printerUri: at,
+    address: at,
     printer,
     shipment,
     documentOf: async ({ sheets }) =>

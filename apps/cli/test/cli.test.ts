@@ -5,7 +5,8 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readPlan } from '@foglio/core/validate';
-import { collection, encodeMessage, integer, keyword, text } from '@foglio/ipp';
+import { encodeMessage } from '@foglio/ipp';
+import { answerOf, bytesOf, close, isFrom, listening } from '../../../packages/ipp/test/small-printer';
 import { numberedPdf } from '../../../packages/pdf/test/make-pdf';
 import { mailFile } from '../../../packages/typeset/test/make-mail';
 import { main } from '../src/main';
@@ -54,21 +55,12 @@ const CONTRACT = {
 };
 
 test('a printer that asks who is asking is told so by a file', async () => {
-  const media = {
-    'media-size': [collection({ 'x-dimension': [integer(21000)], 'y-dimension': [integer(29700)] })],
-    'media-source': [keyword('tray-1')],
-  };
-  const attributes = { 'printer-info': [text('Foyer')], 'media-col-ready': [collection(media)] };
-  const groups = [{ tag: 'printer', attributes } as const];
   const printer = createServer((request, response) => {
     request.resume();
-    const told = Buffer.from(request.headers.authorization?.replace('Basic ', '') ?? '', 'base64').toString();
-    if (told === 'anna:Seven doors')
-      return void response.end(encodeMessage({ version: [2, 0], code: 0, requestId: 1, groups }));
+    if (isFrom('anna', 'Seven doors', request.headers.authorization)) return void response.end(bytesOf(answerOf()));
     response.writeHead(401, { 'WWW-Authenticate': 'Basic realm="printer"' }).end();
   });
-  await new Promise<void>((resolve) => printer.listen(0, '127.0.0.1', resolve));
-  const address = `ipp://127.0.0.1:${(printer.address() as AddressInfo).port}/ipp/print`;
+  const address = await listening(printer);
   expect(await foglio('printer', address)).toBe(2);
   expect(complained).toContain('asks for a name and a password; say them with --login FILE');
   writeFileSync(at('login'), 'anna\nSeven doors\n');
@@ -77,8 +69,7 @@ test('a printer that asks who is asking is told so by a file', async () => {
   writeFileSync(at('short'), 'anna');
   expect(await foglio('printer', address, '--login', at('short'))).toBe(2);
   expect(complained).toContain('write the name on its first line and the password on the second');
-  printer.close();
-  printer.closeAllConnections();
+  close(printer);
 });
 
 test('what a file or a printer calls itself is no command to a terminal (ECMA-48)', async () => {

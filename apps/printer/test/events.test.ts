@@ -27,7 +27,7 @@ async function print(): Promise<number> {
   const profile = await askProfile(printer.uri);
   const made = plan(ticket, documents, profile);
   const [status] = await sendShipment({
-    printerUri: printer.uri,
+    address: printer.uri,
     printer: profile,
     shipment: shipmentOf(made, ticket, profile),
     documentOf: ({ sheets }) => impose({ plan: partOf(made, sheets), ticket, documents, blanks: 'none' }),

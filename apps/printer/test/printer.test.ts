@@ -51,7 +51,7 @@ async function prepared(settings: object, changed: (plan: Plan) => Plan = (made)
   const profile = await askProfile(printer.uri);
   const made = changed(plan(ticket, documents, profile));
   const sending: SendInput = {
-    printerUri: printer.uri,
+    address: printer.uri,
     printer: profile,
     shipment: shipmentOf(made, ticket, profile),
     documentOf: ({ sheets }) => impose({ plan: { ...made, sheets: [...sheets] }, ticket, documents, blanks: 'none' }),
@@ -335,6 +335,31 @@ describe('answers', () => {
     expect((await fetch(`${printer.panel}/jobs/77/documents/1`)).status).toBe(404);
     expect(await (await fetch(printer.panel)).json()).toMatchObject({ name: 'Test office', stop: null });
   });
+});
+
+test('one that is called off while job and document go at once is cancelled there, as soon as its number is known', async () => {
+  const { sending } = await prepared({ tray: 'tray-1' });
+  printer.machine.pause(true);
+  const atOnce = { jobs: { ...sending.printer.jobs, operations: [OPERATIONS.printJob, OPERATIONS.validateJob] } };
+  const calledOff = new Error('called off');
+  const onCreated = () => Promise.reject(calledOff);
+  await expect(sendShipment({ ...sending, printer: atOnce, onCreated })).rejects.toBe(calledOff);
+  expect([...printer.machine.jobs.values()].map(({ state, deliveredCount }) => [state, deliveredCount])).toEqual([
+    ['canceled', 0],
+  ]);
+});
+
+test('all documents of a job are made before the printer is asked to make it: it may not wait for them', async () => {
+  const { sending } = await prepared({ tray: 'tray-1' });
+  const jobsMeanwhile: number[] = [];
+  await sendShipment({
+    ...sending,
+    documentOf: (document, part) => {
+      jobsMeanwhile.push(printer.machine.jobs.size);
+      return sending.documentOf(document, part);
+    },
+  });
+  expect([jobsMeanwhile, printer.machine.jobs.size]).toEqual([[0], 1]);
 });
 
 test('jobs of before are forgotten, but for the latest: no number is given twice', async () => {

@@ -263,7 +263,7 @@ async function send(made: Plan, { ticket, documents }: Job, printer: Printer, { 
   for (let attempt = 0; jobs.length < shipment.jobs.length; attempt += 1) {
     try {
       await sendShipment({
-        printerUri: uri,
+        address: uri,
         printer,
         shipment,
         documentOf: async ({ sheets }, part) => {
@@ -322,7 +322,7 @@ export async function tryOut(name: string, printer: Printer, manner: Manner | nu
   return withPrinter(printer, manner, async (on) => {
     let told: Printer;
     try {
-      told = (await askStatus(on.uri, manner?.dripMs ? { answerMs: 200 } : {})).profile;
+      told = (await askStatus(on.uri, manner?.dripMs ? { answerMs: 30 } : {})).profile;
     } catch (error) {
       if (!(error instanceof IppError)) throw error;
       return error.message.replace(/ipp:[^\s:]+:\d+[^\s:]*|127\.0\.0\.1:\d+/g, 'it').replace(/byte \d+/, 'byte N');

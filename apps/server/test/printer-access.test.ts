@@ -1,15 +1,12 @@
-import { execFileSync } from 'node:child_process';
-import { X509Certificate } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:https';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import type { PrinterRecord, ProblemRecord } from '@foglio/api';
-import { collection, encodeMessage, integer, keyword, STATUS, text } from '@foglio/ipp';
 import { printers } from '../src/database/schema';
 import { Vault } from '../src/printers/vault';
+import { answerOf, bytesOf, certificate, close, isFrom, listening } from '../../../packages/ipp/test/small-printer';
 import { startServer, type RunningServer } from './running-server';
 
 const PASSWORD = 'Seven doors';
@@ -23,41 +20,20 @@ let fingerprint: string;
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'foglio-access-'));
   server = await startServer();
-  const [key, cert] = [join(folder, 'key'), join(folder, 'cert')];
-  const kind = ['-x509', '-newkey', 'ec', '-pkeyopt', 'ec_paramgen_curve:prime256v1', '-nodes', '-days', '30'];
-  execFileSync('openssl', ['req', ...kind, '-subj', '/CN=Foyer', '-keyout', key, '-out', cert], { stdio: 'ignore' });
-  fingerprint = new X509Certificate(readFileSync(cert)).fingerprint256;
-  printer = createServer({ key: readFileSync(key), cert: readFileSync(cert) }, (request, response) => {
+  const own = certificate(folder, 'Foyer');
+  ({ fingerprint } = own);
+  printer = createServer(own, (request, response) => {
     request.resume();
-    const told = Buffer.from(request.headers.authorization?.replace('Basic ', '') ?? '', 'base64').toString();
-    if (told === `anna:${PASSWORD}`) return void response.end(ANSWER);
+    if (isFrom('anna', PASSWORD, request.headers.authorization)) return void response.end(bytesOf(answerOf()));
     response.writeHead(401, { 'WWW-Authenticate': 'Basic realm="printer"' }).end();
   });
-  await new Promise<void>((resolve) => printer.listen(0, '127.0.0.1', resolve));
-  uri = `ipps://127.0.0.1:${(printer.address() as AddressInfo).port}/ipp/print`;
+  uri = await listening(printer, 'ipps');
 });
 afterAll(async () => {
   await server.stop();
-  printer.close();
-  printer.closeAllConnections();
+  close(printer);
   rmSync(folder, { recursive: true, force: true });
 });
-
-const media = collection({
-  'media-size': [collection({ 'x-dimension': [integer(21000)], 'y-dimension': [integer(29700)] })],
-  'media-source': [keyword('tray-1')],
-});
-const ANSWER = Buffer.from(
-  encodeMessage({
-    version: [2, 0],
-    code: STATUS.ok,
-    requestId: 1,
-    groups: [
-      { tag: 'operation', attributes: {} },
-      { tag: 'printer', attributes: { 'printer-info': [text('Foyer')], 'media-col-ready': [media] } },
-    ],
-  }),
-);
 
 async function ask<T>(method: string, path: string, body: object): Promise<[number, T]> {
   const headers = { 'Content-Type': 'application/json' };

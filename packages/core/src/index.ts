@@ -70,7 +70,7 @@ export { boxOfText } from './planning/lines';
 export { momentOf, sayDay, sayMoment } from './marks/moment';
 export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
-export { makesSets, SAYS_COLLATED, SAYS_UNCOLLATED } from './sending/makes-sets';
+export { COLLATED_DOCUMENTS, collatesDocuments, makesSets, SAYS_COLLATED, SAYS_UNCOLLATED } from './sending/makes-sets';
 export { isAsleep } from './printer/asleep';
 export { takes, takesTrays } from './printer/takes';
 export { rasterFor, type Raster } from './sending/raster';

@@ -1,7 +1,7 @@
-import type { PrinterAddress } from './access';
+import type { Printer } from '@foglio/core';
 import { askPrinter } from './client';
 import { firstNumber, groupOf, integer, keyword, nameValue, OPERATIONS } from './message';
-import type { Printer } from '@foglio/core';
+import type { PrinterAddress } from './access';
 
 /** Whether a printer tells what happens to its jobs to who asks for that (RFC 3996). */
 export const tellsEvents = ({ jobs: { operations } }: Pick<Printer, 'jobs'>): boolean =>
@@ -14,7 +14,7 @@ export interface Subscription {
   readonly seconds: number | null;
 }
 
-/** Create-Printer-Subscriptions (RFC 3995, 11.1.2). @throws IppError, also where the printer gives it no number */
+/** Create-Printer-Subscriptions (RFC 3995, 11.1.2); null where the printer gives it no number. @throws IppError */
 export async function subscribe(printer: PrinterAddress, userName: string): Promise<Subscription | null> {
   const answer = await askPrinter(printer, {
     operation: OPERATIONS.createPrinterSubscriptions,

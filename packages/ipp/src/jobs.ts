@@ -15,8 +15,8 @@ import {
 } from './message';
 
 /** How a job stands at its printer. @throws IppError; with status not-found where the printer no longer knows it */
-export async function askJob(printerUri: PrinterAddress, jobId: number): Promise<JobStatus> {
-  const answer = await askPrinter(printerUri, {
+export async function askJob(address: PrinterAddress, jobId: number): Promise<JobStatus> {
+  const answer = await askPrinter(address, {
     operation: OPERATIONS.getJobAttributes,
     operationAttributes: { 'job-id': [integer(jobId)], 'requested-attributes': JOB_STATUS_ATTRIBUTES.map(keyword) },
   });
@@ -41,12 +41,12 @@ interface Listed {
 
 /** Jobs of that mark and user (Get-Jobs, RFC 8011, section 4.2.6). @throws IppError */
 async function markedJobs(
-  printerUri: PrinterAddress,
+  address: PrinterAddress,
   { mark, userName }: Marked,
   which: 'completed' | 'not-completed',
 ): Promise<Listed[]> {
   const requested = ['job-id', 'job-name', 'job-state-reasons', 'job-originating-user-name'];
-  const answer = await askPrinter(printerUri, {
+  const answer = await askPrinter(address, {
     operation: OPERATIONS.getJobs,
     operationAttributes: {
       'requesting-user-name': [nameValue(userName)],
@@ -75,50 +75,41 @@ const MOST_LISTED = 500;
  * @param known numbers of jobs that are known to be had by the printer
  * @throws IppError
  */
-export async function dropIncoming(
-  printerUri: PrinterAddress,
-  marked: Marked,
-  known: readonly number[],
-): Promise<void> {
-  for (const { id, reasons } of await markedJobs(printerUri, marked, 'not-completed')) {
-    if (!known.includes(id) && reasons.includes('job-incoming')) await cancelJob(printerUri, id, marked.userName);
+export async function dropIncoming(address: PrinterAddress, marked: Marked, known: readonly number[]): Promise<void> {
+  for (const { id, reasons } of await markedJobs(address, marked, 'not-completed')) {
+    if (!known.includes(id) && reasons.includes('job-incoming')) await cancelJob(address, id, marked.userName);
   }
 }
 
 /** The numbers of all jobs of that mark that the printer still knows, those over too. @throws IppError */
-export async function findJobs(printerUri: PrinterAddress, marked: Marked): Promise<number[]> {
-  const going = await markedJobs(printerUri, marked, 'not-completed');
-  const over = await markedJobs(printerUri, marked, 'completed');
+export async function findJobs(address: PrinterAddress, marked: Marked): Promise<number[]> {
+  const going = await markedJobs(address, marked, 'not-completed');
+  const over = await markedJobs(address, marked, 'completed');
   return [...new Set([...going, ...over].map(({ id }) => id))].sort((one, other) => one - other);
 }
 
 /** Cancel-Job (RFC 8011, section 4.3.3). @throws IppError */
-export const cancelJob = (printerUri: PrinterAddress, jobId: number, userName: string): Promise<void> =>
-  changeJob(OPERATIONS.cancelJob, printerUri, jobId, userName);
+export const cancelJob = (address: PrinterAddress, jobId: number, userName: string): Promise<void> =>
+  changeJob(OPERATIONS.cancelJob, address, jobId, userName);
 
 /** Hold-Job (RFC 8011, section 4.3.5): a job that has not begun waits. @throws IppError */
-export const holdJob = (printerUri: PrinterAddress, jobId: number, userName: string): Promise<void> =>
-  changeJob(OPERATIONS.holdJob, printerUri, jobId, userName);
+export const holdJob = (address: PrinterAddress, jobId: number, userName: string): Promise<void> =>
+  changeJob(OPERATIONS.holdJob, address, jobId, userName);
 
 /** Release-Job (RFC 8011, section 4.3.6). @throws IppError */
-export const releaseJob = (printerUri: PrinterAddress, jobId: number, userName: string): Promise<void> =>
-  changeJob(OPERATIONS.releaseJob, printerUri, jobId, userName);
+export const releaseJob = (address: PrinterAddress, jobId: number, userName: string): Promise<void> =>
+  changeJob(OPERATIONS.releaseJob, address, jobId, userName);
 
 /** Pause-Printer and Resume-Printer (RFC 8011, sections 4.2.7 and 4.2.8). @throws IppError */
-export async function pausePrinter(printerUri: PrinterAddress, paused: boolean, userName: string): Promise<void> {
-  await askPrinter(printerUri, {
+export async function pausePrinter(address: PrinterAddress, paused: boolean, userName: string): Promise<void> {
+  await askPrinter(address, {
     operation: paused ? OPERATIONS.pausePrinter : OPERATIONS.resumePrinter,
     operationAttributes: { 'requesting-user-name': [nameValue(userName)] },
   });
 }
 
-async function changeJob(
-  operation: number,
-  printerUri: PrinterAddress,
-  jobId: number,
-  userName: string,
-): Promise<void> {
-  await askPrinter(printerUri, {
+async function changeJob(operation: number, address: PrinterAddress, jobId: number, userName: string): Promise<void> {
+  await askPrinter(address, {
     operation,
     operationAttributes: { 'job-id': [integer(jobId)], 'requesting-user-name': [nameValue(userName)] },
   });

@@ -1,5 +1,5 @@
-import { uriOf, type PrinterAddress } from './access';
 import type { Printer } from '@foglio/core';
+import { uriOf, type PrinterAddress } from './access';
 import { askPrinter, type Limits } from './client';
 import { IppError } from './ipp-error';
 import { allStrings, firstNumber, groupOf, keyword, OPERATIONS } from './message';
@@ -21,11 +21,11 @@ export interface PrinterStatus {
 }
 
 /** The profile of a printer, asked of the printer itself. @throws IppError */
-export const askProfile = async (printerUri: PrinterAddress): Promise<Printer> => (await askStatus(printerUri)).profile;
+export const askProfile = async (address: PrinterAddress): Promise<Printer> => (await askStatus(address)).profile;
 
 /** What a printer is, and how it stands. @throws IppError */
-export async function askStatus(printerUri: PrinterAddress, limits: Partial<Limits> = {}): Promise<PrinterStatus> {
-  const answer = await askPrinter(printerUri, {
+export async function askStatus(address: PrinterAddress, limits: Partial<Limits> = {}): Promise<PrinterStatus> {
+  const answer = await askPrinter(address, {
     limits,
     operation: OPERATIONS.getPrinterAttributes,
     operationAttributes: { 'requested-attributes': [...PROFILE_ATTRIBUTES, ...STATUS_ATTRIBUTES].map(keyword) },
@@ -41,7 +41,7 @@ export async function askStatus(printerUri: PrinterAddress, limits: Partial<Limi
       supplies: readSupplies(attributes),
     };
   } catch (error) {
-    throw new IppError(`${uriOf(printerUri)}: ${(error as Error).message}`, null);
+    throw new IppError(`${uriOf(address)}: ${(error as Error).message}`, null);
   }
 }
 

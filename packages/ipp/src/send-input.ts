@@ -1,5 +1,5 @@
-import type { PrinterAddress } from './access';
 import type { Format, Printer } from '@foglio/core';
+import type { PrinterAddress } from './access';
 import type { DocumentData } from './document-data';
 import type { ShippedDocument, ShippedJob } from './shipment';
 
@@ -15,7 +15,7 @@ export interface SentJob<Document> extends Pick<ShippedJob, 'attributes'> {
 }
 
 export interface SendInput<Document extends Pick<ShippedDocument, 'attributes'> = ShippedDocument> {
-  readonly printerUri: PrinterAddress;
+  readonly address: PrinterAddress;
   /** What the printer takes, as it was when the shipment was made for it. */
   readonly printer: Pick<Printer, 'jobs'>;
   readonly shipment: { readonly format: Format; readonly jobs: readonly SentJob<Document>[] };

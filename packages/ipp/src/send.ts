@@ -1,5 +1,5 @@
-import type { PrinterAddress } from './access';
 import type { Format, Printer } from '@foglio/core';
+import type { PrinterAddress } from './access';
 import { askPrinter } from './client';
 import { dataOf, type DocumentData } from './document-data';
 import { IppError } from './ipp-error';
@@ -60,7 +60,7 @@ interface WrittenJob {
   readonly index: number;
 }
 
-interface Sending extends Pick<SendInput, 'printerUri' | 'userName' | 'onCreated' | 'onRefused' | 'signal'> {
+interface Sending extends Pick<SendInput, 'address' | 'userName' | 'onCreated' | 'onRefused' | 'signal'> {
   readonly shipment: { readonly format: Format };
 }
 
@@ -68,8 +68,8 @@ interface Sending extends Pick<SendInput, 'printerUri' | 'userName' | 'onCreated
 const GONE: readonly number[] = [STATUS.notPossible, STATUS.notFound];
 
 async function sendJob(input: Sending, job: WrittenJob): Promise<JobStatus> {
-  const { printerUri } = input;
-  const created = await askPrinter(printerUri, {
+  const { address } = input;
+  const created = await askPrinter(address, {
     operation: OPERATIONS.createJob,
     ...common(input, { 'job-name': [nameValue(job.name)] }),
     groups: [{ tag: 'job', attributes: job.attributes }],
@@ -81,13 +81,13 @@ async function sendJob(input: Sending, job: WrittenJob): Promise<JobStatus> {
     let status: JobStatus | null = null;
     for (const [place, document] of job.documents.entries()) {
       const isLast = place === job.documents.length - 1;
-      const sent = await askPrinter(printerUri, {
+      const sent = await askPrinter(address, {
         operation: OPERATIONS.sendDocument,
         ...common(input, { 'job-id': [integer(jobId)] }, { ...formatOf(input), 'last-document': [boolean(isLast)] }),
         groups:
           Object.keys(document.attributes).length > 0 ? [{ tag: 'document', attributes: document.attributes }] : [],
         document: document.data,
-        goesOn: () => isThere(printerUri),
+        goesOn: () => isThere(address),
       });
       status = readJobStatus(jobId, groupOf(sent, 'job'));
     }
@@ -97,7 +97,7 @@ async function sendJob(input: Sending, job: WrittenJob): Promise<JobStatus> {
     // anything to cancel where it ended the job meanwhile, since it was off and on, or somebody called it off.
     if (error instanceof IppError && (error.status === null || GONE.includes(error.status)))
       throw new IppError(error.message, error.status, { jobCreated: true });
-    await cancelJob(printerUri, jobId, input.userName).catch(() => undefined);
+    await cancelJob(address, jobId, input.userName).catch(() => undefined);
     await input.onRefused?.();
     throw error;
   }
@@ -105,23 +105,37 @@ async function sendJob(input: Sending, job: WrittenJob): Promise<JobStatus> {
 
 /** Without an answer nobody knows whether there is a job, nor its number: whoever settles that looks for its mark. */
 async function printJob(input: Sending, job: WrittenJob): Promise<JobStatus> {
-  const { printerUri } = input;
+  const { address } = input;
   try {
-    const answer = await askPrinter(printerUri, {
+    const answer = await askPrinter(address, {
       operation: OPERATIONS.printJob,
       ...common(input, {}, { 'job-name': [nameValue(job.name)], ...formatOf(input) }),
       groups: [{ tag: 'job', attributes: job.attributes }],
       document: job.documents[0]!.data,
-      goesOn: () => isThere(printerUri),
+      goesOn: () => isThere(address),
     });
     const attributes = groupOf(answer, 'job');
     const jobId = firstNumber(attributes, 'job-id');
     if (jobId === null) throw new IppError('the printer gave the job no number', null);
-    await input.onCreated?.(jobId, job.index);
+    await tellOrCancel(input, jobId, () => input.onCreated?.(jobId, job.index));
     return readJobStatus(jobId, attributes);
   } catch (error) {
     if (error instanceof IppError && error.status === null && error.reached)
       throw new IppError(error.message, null, { jobCreated: true });
+    throw error;
+  }
+}
+
+/** The printer has the job already when its number is told: whoever does not want it any more has it cancelled there. */
+async function tellOrCancel(
+  { address, userName }: Sending,
+  jobId: number,
+  tell: () => Promise<void> | undefined,
+): Promise<void> {
+  try {
+    await tell();
+  } catch (error) {
+    await cancelJob(address, jobId, userName).catch(() => undefined);
     throw error;
   }
 }
@@ -139,9 +153,9 @@ const formatOf = ({ shipment }: Sending): Attributes => ({
 });
 
 /** Whether a printer that takes nothing more still answers: then it waits for something, such as paper. */
-async function isThere(printerUri: PrinterAddress): Promise<boolean> {
+async function isThere(address: PrinterAddress): Promise<boolean> {
   try {
-    await askStatus(printerUri);
+    await askStatus(address);
     return true;
   } catch (error) {
     if (error instanceof IppError) return false;

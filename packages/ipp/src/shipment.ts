@@ -1,7 +1,10 @@
 import {
   asSent,
   chooseWay,
+  COLLATED_DOCUMENTS,
+  collatesDocuments,
   formatFor,
+  takes,
   takesOneSide,
   writtenOut,
   type Format,
@@ -81,7 +84,7 @@ function oneDocument(sent: Plan, ticket: Ticket, printer: Printer, media: MediaW
  * written out.
  */
 function severalDocuments(plan: Plan, ticket: Ticket, printer: Printer): ShippedJob {
-  const sent = plan.collate || plan.sets === 1 ? asSent(plan, printer) : writtenOut(plan);
+  const sent = collatesDocuments(plan, printer) ? asSent(plan, printer) : writtenOut(plan);
   const told = ([first]: readonly Sheet[]) => sheetAttributes(first as Sheet, printer, 'by-tray');
   // Its paper and its sides are what a document may say for itself; in all else its sheets are like all others here.
   const { sides: _, 'media-col': __, ...common } = told(sent.sheets);
@@ -89,9 +92,11 @@ function severalDocuments(plan: Plan, ticket: Ticket, printer: Printer): Shipped
     const { sides, 'media-col': media } = told(sheets);
     return { attributes: { sides: sides!, 'media-col': media! }, sheets };
   });
-  const handling = [keyword('separate-documents-collated-copies')];
   const whole = wholeJob(sent, ticket, printer);
-  return { attributes: { ...whole, ...common, 'multiple-document-handling': handling }, documents };
+  const handling: Attributes = takes(printer, ...COLLATED_DOCUMENTS)
+    ? { [COLLATED_DOCUMENTS[0]]: [keyword(COLLATED_DOCUMENTS[1])] }
+    : {};
+  return { attributes: { ...whole, ...common, ...handling }, documents };
 }
 
 /** One-sided sheets as two-sided ones with nothing on the back. */

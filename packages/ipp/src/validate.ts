@@ -7,7 +7,7 @@ import type { ShippedDocument } from './shipment';
 
 type Validated<Document extends Pick<ShippedDocument, 'attributes'>> = Pick<
   SendInput<Document>,
-  'printerUri' | 'printer' | 'shipment' | 'userName' | 'signal'
+  'address' | 'printer' | 'shipment' | 'userName' | 'signal'
 >;
 
 /**
@@ -36,11 +36,11 @@ export async function validateJobs<Document extends Pick<ShippedDocument, 'attri
 
 /** @returns the attributes without those that are not taken and nothing hangs on */
 async function validated(
-  { printerUri, userName, signal }: Pick<SendInput, 'printerUri' | 'userName' | 'signal'>,
+  { address, userName, signal }: Pick<SendInput, 'address' | 'userName' | 'signal'>,
   attributes: Attributes,
 ): Promise<Attributes> {
   for (let asked = attributes; ;) {
-    const { names: refused, error } = await unsupportedOf(printerUri, {
+    const { names: refused, error } = await unsupportedOf(address, {
       operationAttributes: { 'requesting-user-name': [nameValue(userName)] },
       groups: [{ tag: 'job', attributes: asked }],
       ...(signal ? { signal } : {}),
@@ -54,11 +54,11 @@ async function validated(
 }
 
 async function unsupportedOf(
-  printerUri: PrinterAddress,
+  address: PrinterAddress,
   ask: Omit<Parameters<typeof askPrinter>[1], 'operation'>,
 ): Promise<{ readonly names: readonly string[]; readonly error: IppError | null }> {
   try {
-    const answer = await askPrinter(printerUri, { operation: OPERATIONS.validateJob, ...ask });
+    const answer = await askPrinter(address, { operation: OPERATIONS.validateJob, ...ask });
     return { names: Object.keys(groupOf(answer, 'unsupported')), error: null };
   } catch (error) {
     const isRefused = error instanceof IppError && error.status === STATUS.attributesOrValuesNotSupported;

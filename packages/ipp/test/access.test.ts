@@ -1,25 +1,14 @@
-import { execFileSync } from 'node:child_process';
-import { createHash, X509Certificate } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
 import type { RequestListener } from 'node:http';
 import { createServer as createHttpServer, type Server } from 'node:http';
 import { createServer } from 'node:https';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
-  askStatus,
-  dataOf,
-  encodeMessage,
-  integer,
-  keyword,
-  collection,
-  OPERATIONS,
-  STATUS,
-  type Access,
-} from '../src';
+import { askStatus, dataOf, OPERATIONS, type Access } from '../src';
 import { askPrinter } from '../src/client';
 import { authorization, readChallenge } from '../src/login';
+import { answerOf, bytesOf, certificate, close, isFrom, listening } from './small-printer';
 
 let server: Server | null = null;
 let folder: string;
@@ -28,53 +17,25 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 afterEach(() => {
-  server?.close();
-  server?.closeAllConnections();
+  close(server);
   server = null;
 });
 
-const media = collection({
-  'media-size': [collection({ 'x-dimension': [integer(21000)], 'y-dimension': [integer(29700)] })],
-  'media-source': [keyword('tray-1')],
-});
-const ANSWER = Buffer.from(
-  encodeMessage({
-    version: [2, 0],
-    code: STATUS.ok,
-    requestId: 1,
-    groups: [
-      { tag: 'operation', attributes: {} },
-      { tag: 'printer', attributes: { 'media-col-ready': [media] } },
-    ],
-  }),
-);
+const ANSWER = bytesOf(answerOf());
 
-async function listening(made: Server, scheme: string): Promise<string> {
-  server = made;
-  await new Promise<void>((resolve) => made.listen(0, '127.0.0.1', resolve));
-  return `${scheme}://127.0.0.1:${(made.address() as AddressInfo).port}/ipp/print`;
-}
-
-/** A certificate that nobody vouches for, as printers make them. */
-function certificate(name: string): { key: Buffer; cert: Buffer; fingerprint: string } {
-  const [key, cert] = [join(folder, `${name}.key`), join(folder, `${name}.crt`)];
-  const kind = ['-x509', '-newkey', 'ec', '-pkeyopt', 'ec_paramgen_curve:prime256v1', '-nodes', '-days', '30'];
-  execFileSync('openssl', ['req', ...kind, '-subj', `/CN=${name}`, '-keyout', key, '-out', cert], { stdio: 'ignore' });
-  const read = readFileSync(cert);
-  return { key: readFileSync(key), cert: read, fingerprint: new X509Certificate(read).fingerprint256 };
-}
+const begin = (made: Server, scheme: 'ipp' | 'ipps'): Promise<string> => listening((server = made), scheme);
 
 const trusting = (fingerprint: string | null, login: Access['login'] = null): Access => ({ fingerprint, login });
 
 describe('a protected connection', () => {
   test('to a certificate that nobody vouches for is made once a person trusts it, and to no other', async () => {
-    const [own, other] = [certificate('Upper office'), certificate('Somebody else')];
+    const [own, other] = [certificate(folder, 'Upper office'), certificate(folder, 'Somebody else')];
     let asked = 0;
     const answer: RequestListener = (_request, response) => {
       asked += 1;
       response.end(ANSWER);
     };
-    const uri = await listening(createServer(own, answer), 'ipps');
+    const uri = await begin(createServer(own, answer), 'ipps');
     const first: unknown = await askStatus(uri).catch((error: unknown) => error);
     expect(first).toMatchObject({
       name: 'IppError',
@@ -84,7 +45,7 @@ describe('a protected connection', () => {
     });
     expect(asked).toBe(0);
     const { profile } = await askStatus({ uri, access: trusting(own.fingerprint) });
-    expect(profile.trays).toHaveLength(1);
+    expect(profile.trays).toHaveLength(2);
     // Over a connection that is kept, too.
     await askStatus({ uri, access: trusting(own.fingerprint) });
     await expect(askStatus({ uri, access: trusting(other.fingerprint) })).rejects.toMatchObject({
@@ -96,9 +57,9 @@ describe('a protected connection', () => {
 
   test('nothing is sent before the certificate was looked at, no password least of all', async () => {
     let came = 0;
-    const made = createServer(certificate('Stranger'), () => undefined);
+    const made = createServer(certificate(folder, 'Stranger'), () => undefined);
     made.on('secureConnection', (socket) => socket.on('data', () => (came += 1)));
-    const uri = await listening(made, 'ipps');
+    const uri = await begin(made, 'ipps');
     const access = trusting('00:11', { name: 'anna', password: 'secret' });
     const creating = askPrinter({ uri, access }, { operation: OPERATIONS.createJob });
     await expect(creating).rejects.toMatchObject({ certificate: { subject: 'Stranger' } });
@@ -106,7 +67,7 @@ describe('a protected connection', () => {
   });
 
   test('to what speaks no TLS is told in words', async () => {
-    const uri = await listening(
+    const uri = await begin(
       createHttpServer((_request, response) => response.end(ANSWER)),
       'ipps',
     );
@@ -174,12 +135,10 @@ describe('a printer that asks who is asking', () => {
   const login = { name: 'anna', password: 'Key 9"\\' };
 
   test('by a password', async () => {
-    const uri = await listening(
+    const uri = await begin(
       createHttpServer((request, response) => {
-        const [, told = ''] = request.headers.authorization?.split(' ') ?? [];
         request.resume();
-        if (Buffer.from(told, 'base64').toString() === `${login.name}:${login.password}`)
-          return void response.end(ANSWER);
+        if (isFrom(login.name, login.password, request.headers.authorization)) return void response.end(ANSWER);
         response.writeHead(401, { 'WWW-Authenticate': 'Basic realm="printer"' }).end();
       }),
       'ipp',
@@ -188,7 +147,7 @@ describe('a printer that asks who is asking', () => {
       login: 'wanted',
       message: expect.stringMatching(/asks for a name and a password$/) as string,
     });
-    expect((await askStatus({ uri, access: trusting(null, login) })).profile.trays).toHaveLength(1);
+    expect((await askStatus({ uri, access: trusting(null, login) })).profile.trays).toHaveLength(2);
     const wrong = { ...login, password: 'wrong' };
     await expect(askStatus({ uri, access: trusting(null, wrong) })).rejects.toMatchObject({ login: 'refused' });
   });
@@ -197,7 +156,7 @@ describe('a printer that asks who is asking', () => {
     let nonce = 'first';
     const heard: string[] = [];
     let bytes = 0;
-    const uri = await listening(
+    const uri = await begin(
       createHttpServer((request, response) => {
         const told = request.headers.authorization ?? '';
         let size = 0;

@@ -1,5 +1,4 @@
 import { createServer, type RequestListener, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import {
   askJob,
   askProfile,
@@ -14,18 +13,14 @@ import {
 } from '../src';
 import { canonicalUri, httpAddress, withoutPassword } from '../src/address';
 import { lookupReachable } from '../src/reachable';
+import { close, listening } from './small-printer';
 
 let server: Server | null = null;
 
-async function answering(listener: RequestListener): Promise<string> {
-  server = createServer(listener);
-  await new Promise<void>((resolve) => server?.listen(0, '127.0.0.1', resolve));
-  return `ipp://127.0.0.1:${(server.address() as AddressInfo).port}/ipp/print`;
-}
+const answering = (listener: RequestListener): Promise<string> => listening((server = createServer(listener)));
 
 afterEach(() => {
-  server?.close();
-  server?.closeAllConnections();
+  close(server);
   server = null;
 });
 

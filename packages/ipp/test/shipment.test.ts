@@ -59,6 +59,22 @@ test('an output is said page by page only where it differs; of sheets left to th
   expect(shipmentOf(some.plan, some.ticket, able([], true)).way).toBe('separate');
 });
 
+test('sets of several documents are left to a printer that is told to go through all of them, and else written out', () => {
+  const { plan: made, ticket } = planned({ ...MIXED, copies: 2 });
+  const shipped = (takes: Record<string, string[]> | null) => {
+    const printer = { ...PRINTER, jobs: { ...PRINTER.jobs, overrides: [], documents: true, takes } };
+    const [job] = shipmentOf(made, ticket, printer).jobs;
+    return [
+      job!.attributes['copies'],
+      job!.documents.length,
+      job!.attributes['multiple-document-handling'] !== undefined,
+    ];
+  };
+  const all = { copies: [], 'media-col': [], sides: [], 'sheet-collate': ['collated'] };
+  expect(shipped(null)).toEqual([[{ tag: 'integer', value: 2 }], 3, true]);
+  expect(shipped(all)).toEqual([[{ tag: 'integer', value: 1 }], 5, false]);
+});
+
 test('and which attribute brings it about', () => {
   const { plan: made, ticket } = planned(MIXED);
   expect(asSeen(shipmentOf(made, ticket, able(['media-col', 'sides']))).map(brief)).toEqual([

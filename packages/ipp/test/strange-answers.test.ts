@@ -1,5 +1,4 @@
 import { createServer, type RequestListener, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import fc from 'fast-check';
 import {
   askJob,
@@ -13,56 +12,22 @@ import {
   integer,
   IppDecodeError,
   IppError,
-  keyword,
   OPERATIONS,
   readProfile,
   STATUS,
-  text,
   type Attributes,
-  type Message,
-  type Value,
 } from '../src';
 import { askPrinter, type IppRequest } from '../src/client';
+import { answerOf, bytesOf, close, listening, SMALL, trayWithA4 } from './small-printer';
 
 let server: Server | null = null;
 
-async function answering(listener: RequestListener): Promise<string> {
-  server = createServer(listener);
-  await new Promise<void>((resolve) => server?.listen(0, '127.0.0.1', resolve));
-  return `ipp://127.0.0.1:${(server.address() as AddressInfo).port}/ipp/print`;
-}
+const answering = (listener: RequestListener): Promise<string> => listening((server = createServer(listener)));
 
 afterEach(() => {
-  server?.close();
-  server?.closeAllConnections();
+  close(server);
   server = null;
 });
-
-const media = (source: string, margin = 420): Value =>
-  collection({
-    'media-size': [collection({ 'x-dimension': [integer(21000)], 'y-dimension': [integer(29700)] })],
-    'media-source': [keyword(source)],
-    'media-top-margin': [integer(margin)],
-  });
-
-const PRINTER: Attributes = {
-  'printer-name': [{ tag: 'name', value: 'Upper office' }],
-  'printer-state': [{ tag: 'enum', value: 3 }],
-  'media-col-ready': [media('tray-1'), media('tray-2')],
-  'sides-supported': ['one-sided', 'two-sided-long-edge'].map(keyword),
-};
-
-const answer = (attributes: Attributes = PRINTER): Message => ({
-  version: [2, 0],
-  code: STATUS.ok,
-  requestId: 1,
-  groups: [
-    { tag: 'operation', attributes: { 'status-message': [text('fine')] } },
-    { tag: 'printer', attributes },
-  ],
-});
-
-const bytesOf = (message: Message): Buffer => Buffer.from(encodeMessage(message));
 
 describe('what nobody here has words for', () => {
   test('tags and values that are not of their syntax are kept as they came, and written so again', () => {
@@ -72,27 +37,30 @@ describe('what nobody here has words for', () => {
       'x-name': [{ tag: 'other', number: 0x36, value: new Uint8Array([0, 9, 65]) }],
       'x-col': [collection({ within: [{ tag: 'other', number: 0x5f, value: new Uint8Array([3]) }, integer(4)] })],
     };
-    const message = answer({ ...PRINTER, ...strange });
+    const message = answerOf({ ...SMALL, ...strange });
     expect(JSON.stringify(decodeMessage(encodeMessage(message)).message)).toBe(JSON.stringify(message));
     expect(readProfile(groupOf(decodeMessage(encodeMessage(message)).message, 'printer')).trays).toHaveLength(2);
   });
 
   test('groups are passed over, with what is in them (RFC 8010, 3.5.1)', () => {
-    const plain = bytesOf(answer());
+    const plain = bytesOf(answerOf());
     const group = Buffer.from([0x0e, 0x44, 0, 1, 0x78, 0, 1, 0x79]);
     const { message } = decodeMessage(Buffer.concat([plain.subarray(0, 8), group, plain.subarray(8)]));
-    expect(message).toEqual(answer());
+    expect(message).toEqual(answerOf());
   });
 
   test('a message of more values than any printer has is not read to its end', () => {
-    const many = answer({ many: Array.from({ length: 60_000 }, (_, at) => integer(at)) });
+    const many = answerOf({ many: Array.from({ length: 60_000 }, (_, at) => integer(at)) });
     expect(() => decodeMessage(encodeMessage(many))).toThrow(/it has more than 50000 values/);
   });
 });
 
 describe('a profile of what a printer lists', () => {
   test('a tray twice, with margins and to the edge, is one tray with the wider margins', () => {
-    const twice = { ...PRINTER, 'media-col-ready': [media('tray-1', 0), media('tray-1', 420), media('tray-2', 300)] };
+    const twice = {
+      ...SMALL,
+      'media-col-ready': [trayWithA4('tray-1', 0), trayWithA4('tray-1', 420), trayWithA4('tray-2', 300)],
+    };
     const { trays, margin } = readProfile(twice);
     expect(trays.map(({ id, margin: own }) => [id, own])).toEqual([
       ['tray-1', 4.2],
@@ -103,20 +71,20 @@ describe('a profile of what a printer lists', () => {
 
   test('more trays, or papers, than any printer has are refused by their number', () => {
     const of = (count: number) => ({
-      ...PRINTER,
-      'media-col-ready': Array.from({ length: count }, (_, at) => media(`tray-${at}`)),
+      ...SMALL,
+      'media-col-ready': Array.from({ length: count }, (_, at) => trayWithA4(`tray-${at}`)),
     });
     expect(() => readProfile(of(60))).toThrow('the printer names 60 trays, which none has');
     expect(() => readProfile(of(5_000))).toThrow('the printer names 5000 papers, which none has');
   });
 
   test('names that are no keywords are no trays', () => {
-    expect(() => readProfile({ ...PRINTER, 'media-col-ready': [media('Tray One!')] })).toThrow('names no tray');
+    expect(() => readProfile({ ...SMALL, 'media-col-ready': [trayWithA4('Tray One!')] })).toThrow('names no tray');
   });
 });
 
 test('law: whatever of an answer is changed, it is read, or refused in words', () => {
-  const whole = encodeMessage(answer());
+  const whole = encodeMessage(answerOf());
   const change = fc.oneof(
     fc.record({ at: fc.nat(whole.length - 1), byte: fc.nat(255) }),
     fc.record({ at: fc.nat(whole.length - 1), cut: fc.nat(40) }),
@@ -148,80 +116,112 @@ test('law: whatever of an answer is changed, it is read, or refused in words', (
 });
 
 describe('times', () => {
-  const questionOf = (change: Partial<IppRequest> = {}): IppRequest => ({
-    operation: OPERATIONS.getPrinterAttributes,
-    limits: { answerMs: 150, standsStillMs: 60, mostStillMs: 400 },
-    ...change,
+  // The clock is the test's; what goes over the connection is not.
+  beforeEach(() => {
+    jest.useFakeTimers({ doNotFake: ['nextTick', 'setImmediate', 'queueMicrotask', 'performance', 'hrtime'] });
   });
-  const troubleOf = (uri: string, ask = questionOf()): Promise<unknown> =>
-    askPrinter(uri, ask).then(
-      () => 'answered',
-      (error: unknown) => (error instanceof IppError ? error.why : error),
+  afterEach(() => {
+    jest.useRealTimers();
+  });
+
+  interface Asked {
+    why: string | null | undefined;
+  }
+
+  /** Asks, and tells why it came to nothing; null: it was answered; undefined: it has not ended yet. */
+  function ask(uri: string, change: Partial<IppRequest> = {}): Asked {
+    const asked: Asked = { why: undefined };
+    void askPrinter(uri, { operation: OPERATIONS.getPrinterAttributes, ...change }).then(
+      () => (asked.why = null),
+      (error: unknown) => (asked.why = error instanceof IppError ? error.why : String(error)),
     );
+    return asked;
+  }
+
+  /** Lets go through what is on its way, until something holds. */
+  async function until(holds: () => boolean): Promise<void> {
+    for (let turn = 0; !holds() && turn < 100_000; turn += 1) await new Promise<void>((next) => setImmediate(next));
+    expect(holds()).toBe(true);
+  }
+
+  /** So much time goes by, a second after the other. */
+  async function pass(seconds: number): Promise<void> {
+    for (let second = 0; second < seconds; second += 1) {
+      await jest.advanceTimersByTimeAsync(1_000);
+      await new Promise<void>((next) => setImmediate(next));
+    }
+  }
 
   test('an answer has its whole time, however often a byte of it comes', async () => {
-    const bytes = bytesOf(answer());
+    const bytes = bytesOf(answerOf());
+    let come = 0;
+    let more = (): void => undefined;
     const uri = await answering((_request, response) => {
       response.writeHead(200, { 'Content-Length': bytes.length });
-      let at = 0;
-      const drip = setInterval(() => response.write(bytes.subarray(at, ++at)), 20);
-      response.on('close', () => clearInterval(drip));
+      more = () => void response.write(bytes.subarray(come, (come += 1)));
+      more();
     });
-    expect(await troubleOf(uri)).toBe('it takes too long to answer');
+    const asked = ask(uri);
+    await until(() => come > 0);
+    for (let third = 0; third < 4 && asked.why === undefined; third += 1) {
+      await pass(3);
+      more();
+    }
+    await until(() => asked.why !== undefined);
+    expect([asked.why, come]).toEqual(['it takes too long to answer', 5]);
   });
 
   test('so has one that never comes', async () => {
-    const uri = await answering(() => undefined);
-    expect(await troubleOf(uri)).toBe('it takes too long to answer');
+    let isAsked = false;
+    const uri = await answering(() => (isAsked = true));
+    const asked = ask(uri);
+    await until(() => isAsked);
+    await pass(9);
+    expect(asked.why).toBeUndefined();
+    await pass(2);
+    await until(() => asked.why !== undefined);
+    expect(asked.why).toBe('it takes too long to answer');
   });
 
   const document = dataOf(new Uint8Array(8 * 1024 * 1024));
-  const sending = (goesOn: () => Promise<boolean>, mostStillMs = 400): IppRequest =>
-    questionOf({
-      operation: OPERATIONS.sendDocument,
-      document,
-      goesOn,
-      limits: { answerMs: 150, standsStillMs: 60, mostStillMs },
-    });
 
   test('a document of which nothing more is taken is waited for while the printer says that it is there', async () => {
-    let asked = 0;
+    let paper: (() => void) | null = null;
     const uri = await answering((request, response) => {
       request.pause();
-      // It waits for paper until it was asked some times.
-      const paper = setInterval(() => {
-        if (asked < 3) return;
-        clearInterval(paper);
+      paper = () => {
         request.resume();
-        request.on('end', () => response.end(bytesOf(answer())));
-      }, 5);
+        request.on('end', () => response.end(bytesOf(answerOf())));
+      };
     });
-    expect(
-      await troubleOf(
-        uri,
-        sending(() => Promise.resolve((asked += 1) > 0), 60_000),
-      ),
-    ).toBe('answered');
-    expect(asked).toBeGreaterThanOrEqual(3);
+    let times = 0;
+    const goesOn = () => Promise.resolve((times += 1) > 0);
+    const asked = ask(uri, { operation: OPERATIONS.sendDocument, document, goesOn });
+    await until(() => paper !== null);
+    await pass(5 * 60);
+    expect([asked.why, times > 5]).toEqual([undefined, true]);
+    paper!();
+    await until(() => asked.why !== undefined);
+    expect(asked.why).toBeNull();
   });
 
-  test('where it says so no more, or says so for ever, it is not', async () => {
-    const uri = await answering((request) => void request.pause());
-    expect(
-      await troubleOf(
-        uri,
-        sending(() => Promise.resolve(false)),
-      ),
-    ).toBe('it takes no more of the document');
-    let asked = 0;
-    expect(
-      await troubleOf(
-        uri,
-        sending(() => Promise.resolve((asked += 1) > 0)),
-      ),
-    ).toBe('it takes no more of the document');
-    // Asked each time it stood still, up to the most that is waited for.
-    expect(asked).toBeGreaterThanOrEqual(6);
+  test.each([
+    ['says so no more', 31, () => false],
+    ['says so for more than half an hour', 31 * 60, () => true],
+  ])('where it %s, it is not', async (_what, seconds, says) => {
+    let isAsked = false;
+    const uri = await answering((request) => {
+      isAsked = true;
+      request.pause();
+    });
+    const goesOn = () => Promise.resolve(says());
+    const asked = ask(uri, { operation: OPERATIONS.sendDocument, document, goesOn });
+    await until(() => isAsked);
+    await pass(25);
+    expect(asked.why).toBeUndefined();
+    await pass(seconds);
+    await until(() => asked.why !== undefined);
+    expect(asked.why).toBe('it takes no more of the document');
   });
 });
 
@@ -230,7 +230,7 @@ describe('connections', () => {
     const sockets = new Set<unknown>();
     const uri = await answering((request, response) => {
       sockets.add(request.socket);
-      response.end(bytesOf(answer()));
+      response.end(bytesOf(answerOf()));
     });
     for (let round = 0; round < 4; round += 1) await askStatus(uri);
     expect(sockets.size).toBe(1);
@@ -248,7 +248,7 @@ describe('connections', () => {
       request.resume();
       const isQuestion = asked === 0;
       asked += 1;
-      if (isQuestion) return void response.end(bytesOf(answer()));
+      if (isQuestion) return void response.end(bytesOf(answerOf()));
       request.socket.destroy();
     });
     await askStatus(uri);
@@ -259,8 +259,7 @@ describe('connections', () => {
 
   test('one that never was is told from one that broke', async () => {
     const uri = await answering(() => undefined);
-    server?.close();
-    server?.closeAllConnections();
+    close(server);
     const creating = askPrinter(uri, { operation: OPERATIONS.createJob });
     await expect(creating).rejects.toMatchObject({
       reached: false,
@@ -272,7 +271,7 @@ describe('connections', () => {
 describe('answers that are not to be believed', () => {
   test('about another job than was asked for', async () => {
     const other = { 'job-id': [integer(8)], 'job-state': [{ tag: 'enum', value: 9 } as const] };
-    const message = { ...answer(), groups: [{ tag: 'job', attributes: other } as const] };
+    const message = { ...answerOf(), groups: [{ tag: 'job', attributes: other } as const] };
     const uri = await answering((_request, response) => response.end(bytesOf(message)));
     await expect(askJob(uri, 7)).rejects.toMatchObject({ message: 'it tells of job 8, not of 7', status: null });
     expect(await askJob(uri, 8)).toMatchObject({ state: 'completed', sheetsCompleted: null });
@@ -286,7 +285,7 @@ describe('answers that are not to be believed', () => {
     [{ 'job-state': 8, 'job-impressions-completed': 3 }, null],
   ])('sheets that are not told are not none: %j', async (told, sheets) => {
     const attributes = Object.fromEntries(Object.entries(told).map(([name, value]) => [name, [integer(value)]]));
-    const message = { ...answer(), groups: [{ tag: 'job', attributes } as const] };
+    const message = { ...answerOf(), groups: [{ tag: 'job', attributes } as const] };
     const uri = await answering((_request, response) => response.end(bytesOf(message)));
     expect((await askJob(uri, 1)).sheetsCompleted).toBe(sheets);
   });
@@ -309,7 +308,7 @@ describe('answers that are not to be believed', () => {
   });
 
   test('the words of a refusal are the printer’s own', async () => {
-    const refusal = { ...answer(), code: STATUS.busy };
+    const refusal = { ...answerOf(), code: STATUS.busy };
     const uri = await answering((_request, response) => response.end(bytesOf(refusal)));
     const refused = askPrinter(uri, { operation: OPERATIONS.createJob });
     await expect(refused).rejects.toThrow('the printer refuses: fine (status 0x0507)');

@@ -1,4 +1,3 @@
-import { addressOf, type AccessOptions } from '../printer-address';
 import { statSync } from 'node:fs';
 import { basename, extname, join, dirname } from 'node:path';
 import { reportSummary, seriesChecks, type Printer } from '@foglio/core';
@@ -6,6 +5,7 @@ import { askProfile, IppError } from '@foglio/ipp';
 import { confirmed } from '../confirm';
 import { InputError } from '../input-error';
 import { loadPrinter, loadSetup, type Opening } from '../job-file';
+import { addressOf, type AccessOptions } from '../printer-address';
 import { writeWhole } from '../write-whole';
 import { Journal } from './journal';
 import { entriesOf, planSummary, reportFile, requireKind } from './report';
@@ -102,7 +102,7 @@ async function sendAll(rows: Row[], sending: SendingAll, talk: Talk): Promise<Se
   const cautions = checks.filter(({ level }) => level === 'caution');
   const sheets = outcomes.reduce((sum, { tally }) => sum + (tally?.sheets ?? 0), 0);
   if (cautions.length > 0 && !options.yes && !(await confirmed(cautions, sheets))) return 'refused';
-  const sender = new Sender({ ...sending, printerUri: await addressOf(options.to, options), say: talk.complain });
+  const sender = new Sender({ ...sending, address: await addressOf(options.to, options), say: talk.complain });
   let end: SeriesEnd = 'done';
   try {
     for (const row of left) await sender.send(row);

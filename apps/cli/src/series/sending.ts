@@ -41,7 +41,7 @@ const ENDED = ['completed', 'canceled', 'aborted'];
 
 export interface Sending {
   readonly setup: Ticket;
-  readonly printerUri: PrinterAddress;
+  readonly address: PrinterAddress;
   readonly journal: Journal;
   readonly opening: Opening;
   readonly say: (text: string) => void;
@@ -94,7 +94,7 @@ export class Sender {
   }
 
   private async transmit(row: Row, known: Note | null): Promise<Note> {
-    const { setup, printerUri, journal, opening } = this.sending;
+    const { setup, address, journal, opening } = this.sending;
     const { ticket, documents } = await openRow(row, setup, opening);
     const printer = await this.stillAsPlanned(row, { ticket, documents });
     const planned = planAt(ticket, documents, printer, momentOf(new Date()));
@@ -120,7 +120,7 @@ export class Sender {
     const grey = !isGreyByItself(ticket, printer);
     const raster = rasterFor(shipment.format, ticket, printer);
     await sendShipment({
-      printerUri,
+      address,
       printer,
       shipment,
       documentOf: async ({ sheets }) => {
@@ -143,7 +143,7 @@ export class Sender {
    * @throws SeriesStopped where it is not
    */
   private async stillAsPlanned(row: Row, job: Pick<Job, 'ticket' | 'documents'>): Promise<Printer> {
-    const printer = await askProfile(this.sending.printerUri);
+    const printer = await askProfile(this.sending.address);
     const now = outcomeOf(job, row.sha256, printer);
     const seen = row.outcome?.seal;
     const why = seen && now.seal ? sayDifference(seen, now.seal) : whyUnfit(now);
@@ -160,13 +160,13 @@ export class Sender {
    * @throws SeriesStopped where it cannot be told what came out
    */
   private async settle(known: Note, marked: Marked): Promise<number[]> {
-    const { printerUri } = this.sending;
-    await dropIncoming(printerUri, marked, known.jobs);
+    const { address } = this.sending;
+    await dropIncoming(address, marked, known.jobs);
     const whole: number[] = [];
     for (const job of known.jobs) {
       const status = await this.ask(job);
       if (status === null) throw this.uncertain(known, 'the printer no longer knows it');
-      if (status.reasons.includes('job-incoming')) await cancelJob(printerUri, job, this.user);
+      if (status.reasons.includes('job-incoming')) await cancelJob(address, job, this.user);
       else if (status.state === 'canceled' || status.state === 'aborted') {
         const { sheetsCompleted } = status;
         if (sheetsCompleted === null)
@@ -216,8 +216,8 @@ export class Sender {
 
   /** What the printer needs, told once for as long as it needs it. */
   private async sayFault(): Promise<void> {
-    const { printerUri, say } = this.sending;
-    const { profile, reasons } = await askStatus(printerUri);
+    const { address, say } = this.sending;
+    const { profile, reasons } = await askStatus(address);
     const fault = sayFaults(reasons, profile).join(' ') || 'The printer has stopped; look at its panel.';
     if (fault !== this.lastFault) say(fault);
     this.lastFault = fault;
@@ -227,7 +227,7 @@ export class Sender {
   private async ask(job: number): Promise<JobStatus | null> {
     for (let told = false; ; told = true) {
       try {
-        return await askJob(this.sending.printerUri, job);
+        return await askJob(this.sending.address, job);
       } catch (error) {
         if (!(error instanceof IppError)) throw error;
         if (error.status === STATUS.notFound) return null;

@@ -97,7 +97,7 @@ export const abilities = {
       ...telling(printer, (told) => ({
         ...told,
         'document-format-supported': [media(RASTER)],
-        'pwg-raster-document-resolution-supported': [{ tag: 'resolution', value: { cross: 100, feed: 100, unit: 3 } }],
+        'pwg-raster-document-resolution-supported': [{ tag: 'resolution', value: { cross: 50, feed: 50, unit: 3 } }],
         'pwg-raster-document-type-supported': ['sgray_8', 'srgb_8'].map(keyword),
         'pwg-raster-document-sheet-back': [keyword('rotated')],
       })),

@@ -1,6 +1,5 @@
 import { collection, encodeMessage, integer, keyword, type Message } from '@foglio/ipp';
 import type { Manner } from './manner';
-import { telling } from './telling';
 
 /** A value of a tag, and a group, that no standard has. */
 const STRANGE_VALUE = { tag: 'other', number: 0x7e, value: new Uint8Array([1, 2, 3]) } as const;
@@ -19,15 +18,22 @@ const strange = (answer: Message): Message => ({
 });
 
 const MANY_TRAYS = 5_000;
-const MANY = Array.from({ length: MANY_TRAYS }, (_, at) =>
-  collection({
-    'media-size': [collection({ 'x-dimension': [integer(21000)], 'y-dimension': [integer(29700)] })],
-    'media-source': [keyword(`tray-${at}`)],
-  }),
-);
 const MANY_ATTRIBUTES = 1_000_000;
 
+/** Both are made where they are first answered with. */
+let trays: Uint8Array | null = null;
 let many: Uint8Array | null = null;
+
+function manyTrays(): Uint8Array {
+  const ready = Array.from({ length: MANY_TRAYS }, (_, at) =>
+    collection({
+      'media-size': [collection({ 'x-dimension': [integer(21000)], 'y-dimension': [integer(29700)] })],
+      'media-source': [keyword(`tray-${at}`)],
+    }),
+  );
+  const groups = [{ tag: 'printer', attributes: { 'media-col-ready': ready } } as const];
+  return encodeMessage({ version: [2, 0], code: 0, requestId: 1, groups });
+}
 
 /** Attributes of one letter each as bytes, which no message in memory has room for. */
 function manyAttributes(): Uint8Array {
@@ -53,7 +59,7 @@ export const answers = {
   },
   'many-trays': {
     is: `tells of ${MANY_TRAYS} trays`,
-    served: (printer) => telling(printer, (told) => ({ ...told, 'media-col-ready': MANY })),
+    sends: () => (trays ??= manyTrays()),
   },
   huge: { is: 'answers with a million attributes', sends: () => (many ??= manyAttributes()) },
   garbage: {

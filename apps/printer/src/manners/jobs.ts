@@ -25,7 +25,7 @@ const ofJobs = (answer: Message, change: (job: Attributes) => Attributes): Messa
 const asked = new WeakMap<Machine, number>();
 
 /** How long a job is kept open for its first document, in milliseconds: no time to make one. */
-const IMPATIENCE_MS = 300;
+const IMPATIENCE_MS = 2_000;
 
 /** How a job stands, as it is told to who asks for that and no more. */
 const isStandingAlone = (job: Attributes): boolean => 'job-state' in job && !('job-uri' in job);

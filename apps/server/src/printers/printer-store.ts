@@ -1,4 +1,3 @@
-import { addressOf, withAccess, type SaidAccess } from './access';
 import { isDeepStrictEqual } from 'node:util';
 import type { SaidOfPaper } from '@foglio/api';
 import { readSizeName, type Printer, type Tray } from '@foglio/core';
@@ -7,6 +6,7 @@ import { asc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { sendings, jobs, printers, series, type SaidPaper } from '../database/schema';
 import { Problem } from '../http/problem';
+import { addressOf, withAccess, type SaidAccess } from './access';
 
 export type StoredPrinter = typeof printers.$inferSelect;
 

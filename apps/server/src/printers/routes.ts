@@ -1,10 +1,10 @@
-import { addressOf } from './access';
 import type { StackRecord } from '@foglio/api';
 import { pausePrinter } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import type { Handlers } from '../http/bind';
 import { Problem } from '../http/problem';
 import { USER } from '../sendings/as-known';
+import { addressOf } from './access';
 import { askPanel, passOn } from './panel';
 import type { Nearby } from './nearby';
 import { addPrinter, describePaper, findPrinter, isAt, letIn, listPrinters, removePrinter } from './printer-store';

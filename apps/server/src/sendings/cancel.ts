@@ -1,8 +1,8 @@
-import { addressOf } from '../printers/access';
 import { cancelJob, IppError } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { userOf } from './as-known';
 import { Problem } from '../http/problem';
+import { addressOf } from '../printers/access';
 import { findPrinter } from '../printers/printer-store';
 import { cancelUnsent, changeSending, findSending, isOver, type StoredSending } from './sending-store';
 

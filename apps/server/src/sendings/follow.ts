@@ -1,6 +1,6 @@
-import { addressOf } from '../printers/access';
 import type { SendingState } from '@foglio/api';
 import { askStatus, IppError, sayFaults, type JobState, type JobStatus } from '@foglio/ipp';
+import { addressOf } from '../printers/access';
 import { findPrinter } from '../printers/printer-store';
 import { askSending, NO_LONGER_KNOWN, type KeeperParts } from './keeping';
 import type { JobEnd } from './job-end';

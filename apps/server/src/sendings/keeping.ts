@@ -1,6 +1,6 @@
-import { addressOf } from '../printers/access';
 import { askJob, IppError, STATUS, type JobStatus } from '@foglio/ipp';
 import type { Database } from '../database/connection';
+import { addressOf } from '../printers/access';
 import { findPrinter } from '../printers/printer-store';
 import type { Presence } from './presence';
 import type { StoredSending } from './sending-store';

@@ -1,4 +1,3 @@
-import { addressOf } from '../printers/access';
 import type { DeliveredSheet, SendingAct, Described, toSend } from '@foglio/api';
 import { momentOf } from '@foglio/core';
 import { holdJob, IppError, releaseJob, type PrinterAddress } from '@foglio/ipp';
@@ -7,6 +6,7 @@ import { WrittenJson, type Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
 import { documentsOf, findJob, readDocumentsOf } from '../jobs/job-store';
 import type { Plans } from '../plans/plans';
+import { addressOf } from '../printers/access';
 import { askPanel, passOn } from '../printers/panel';
 import { askNow, findPrinter } from '../printers/printer-store';
 import {

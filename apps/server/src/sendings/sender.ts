@@ -1,4 +1,3 @@
-import { addressOf } from '../printers/access';
 import { isGreyByItself, rasterFor } from '@foglio/core';
 import { dataOfFile, dropIncoming, IppError, sendShipment, STATUS } from '@foglio/ipp';
 import pLimit from 'p-limit';
@@ -26,6 +25,7 @@ import {
 import { markOf } from './as-known';
 import { enqueueSending } from './enqueue';
 import { log } from '../log';
+import { addressOf } from '../printers/access';
 
 /** Jobs that are imposed at once, each in a process of its own. */
 const IMPOSED_AT_ONCE = 3;
@@ -157,7 +157,7 @@ async function transmit({ db, workers, plans }: SendingParts, sending: StoredSen
       return files[parts.findIndex((one) => one.job === job && one.document === document)]!;
     };
     await sendShipment({
-      printerUri: addressOf(printer),
+      address: addressOf(printer),
       printer: profile,
       shipment,
       documentOf: async (_, part) => dataOfFile(await imposed(part)),

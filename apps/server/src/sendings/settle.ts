@@ -1,5 +1,5 @@
-import { addressOf } from '../printers/access';
 import { cancelJob, findJobs, IppError, makesJobsFirst, type JobStatus } from '@foglio/ipp';
+import { addressOf } from '../printers/access';
 import { findPrinter } from '../printers/printer-store';
 import { markOf, userOf } from './as-known';
 import { ENDS, sayLastKnown } from './follow';

@@ -1,6 +1,6 @@
 import type { Plan } from '../plan/plan';
 import type { Printer } from '../printer/printer';
-import { makesSets } from './makes-sets';
+import { collatesDocuments, makesSets } from './makes-sets';
 import { outsideSets } from './printing-order';
 import { chooseWay } from './ways';
 
@@ -13,6 +13,6 @@ export function sheetsWrittenOut(plan: Omit<Plan, 'checks'>, printer: Printer): 
   const all = sheets.length * sets + (slipBetweenSets ? sets - 1 : 0) + (informationSheet ? 1 : 0);
   if (sets === 1 || outsideSets(plan).length > 0 || !makesSets(plan, printer)) return all;
   const way = chooseWay(plan, printer);
-  const isWrittenOut = way === 'separate' ? collate : way === 'documents' && !collate;
+  const isWrittenOut = way === 'separate' ? collate : way === 'documents' && !collatesDocuments(plan, printer);
   return isWrittenOut ? all : sheets.length;
 }

@@ -15,6 +15,7 @@ const AT_ONCE = 8;
  * Draws an imposed file as pictures for a printer: PWG Raster (PWG 5102.4), by Debian's Ghostscript, a picture a side. Sides
  * that are read across are turned as RFC 8011, 5.2.10 (landscape) has it, since a picture lies on the paper as it is.
  *
+ * Ghostscript writes such files itself too, but can neither mirror a back nor tell of each page whether it has one.
  * A picture of one side alone is a JPEG (ITU-T T.81).
  *
  * @param sheets those of the file, in order: a one-sided sheet is one page, a two-sided sheet two
