@@ -1,5 +1,3 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import { eq } from 'drizzle-orm';
 import type { Printer } from '@foglio/core';
@@ -11,39 +9,15 @@ import { Problem } from '../src/http/problem';
 import { sendWaiting } from '../src/sendings/sender';
 import { Presence } from '../src/sendings/presence';
 import { enqueueSending } from '../src/sendings/enqueue';
-import {
-  decodeMessage,
-  encodeMessage,
-  enumeration,
-  firstNumber,
-  groupOf,
-  integer,
-  keyword,
-  nameValue,
-  OPERATIONS,
-  STATUS,
-} from '@foglio/ipp';
+import { OPERATIONS } from '@foglio/ipp';
 import { findPrinter } from '../src/printers/printer-store';
 import { PROFILE, startServer, type RunningServer } from './running-server';
+import { FORGOTTEN, TellingPrinter } from './telling-printer';
 
 let server: RunningServer;
-let printer: Server;
-let cancelled: number[];
 
-/** Of a job that the printer knows nothing of any more. */
-const FORGOTTEN = [0, '', 0] as const;
-
-/** How often it was asked what happened, and whether anything did since. */
-const events = { asked: 0, happened: false };
-
-/** What a list of the printer's jobs names them; none unless a test says so. */
-let listed: Record<number, string> = {};
-
-/**
- * What the printer says of a job, by its number; an array tells how it stands the first time, then after. Null: it counts no
- * sheets.
- */
-const JOBS: Record<number, readonly (readonly [state: number, reason: string, sheets: number | null])[]> = {
+/** By their numbers: how each job stands the first time, then after. Null: its sheets are not counted. */
+const printer = new TellingPrinter({
   1: [[5, 'job-printing', 0]],
   21: [
     [3, 'job-incoming', 0],
@@ -70,56 +44,10 @@ const JOBS: Record<number, readonly (readonly [state: number, reason: string, sh
     [5, 'job-printing', 0],
     [9, 'job-completed-successfully', 1],
   ],
-};
-
-/** A printer that only tells of jobs: the least that the keeper asks for. */
-async function startPrinter(): Promise<string> {
-  const asked = new Map<number, number>();
-  cancelled = [];
-  printer = createServer((request, response) => {
-    const parts: Buffer[] = [];
-    request.on('data', (part: Buffer) => parts.push(part));
-    request.on('end', () => {
-      const { message } = decodeMessage(Buffer.concat(parts));
-      const id = firstNumber(groupOf(message, 'operation'), 'job-id') ?? 0;
-      const states = JOBS[id] ?? [];
-      const time = asked.get(id) ?? 0;
-      if (message.code === OPERATIONS.cancelJob) cancelled.push(id);
-      else asked.set(id, time + 1);
-      const standing = states[Math.min(time, states.length - 1)] ?? FORGOTTEN;
-      const [state, reason, sheets] = standing;
-      const attributes = {
-        'job-state': [enumeration(state)],
-        'job-state-reasons': [keyword(reason)],
-        ...(sheets === null ? {} : { 'job-media-sheets-completed': [integer(sheets)] }),
-      };
-      const code = standing === FORGOTTEN && message.code !== OPERATIONS.getJobs ? STATUS.notFound : STATUS.ok;
-      const about = { version: [2, 0], code: STATUS.ok, requestId: 1 } as const;
-      if (message.code === OPERATIONS.createPrinterSubscriptions) {
-        const attributes = { 'notify-subscription-id': [integer(1)] };
-        return void response.end(encodeMessage({ ...about, groups: [{ tag: 'subscription', attributes }] }));
-      }
-      if (message.code === OPERATIONS.getNotifications) {
-        events.asked += 1;
-        const attributes = { 'notify-sequence-number': [integer(1)] };
-        const told = events.happened ? [{ tag: 'event-notification', attributes } as const] : [];
-        return void response.end(encodeMessage({ ...about, groups: told }));
-      }
-      const jobs = Object.entries(listed).map(([job, name]) => ({
-        'job-id': [integer(Number(job))],
-        'job-name': [nameValue(name)],
-      }));
-      const told = message.code === OPERATIONS.getJobs ? jobs : [attributes];
-      const groups = told.map((group) => ({ tag: 'job', attributes: group }) as const);
-      response.end(encodeMessage({ version: [2, 0], code, requestId: 1, groups }));
-    });
-  });
-  await new Promise<void>((resolve) => printer.listen(0, '127.0.0.1', resolve));
-  return `ipp://127.0.0.1:${(printer.address() as AddressInfo).port}/ipp/print`;
-}
+});
 
 beforeAll(async () => {
-  server = await startServer({ printerUri: await startPrinter() });
+  server = await startServer({ printerUri: await printer.start() });
 });
 afterAll(async () => {
   await server.stop();
@@ -238,7 +166,7 @@ describe('what a server that is gone was sending, when the printer has a job of 
 
   test('still waiting for the document: it is cancelled there, and sent again', async () => {
     await sentAgain(await left(21));
-    expect(cancelled).toEqual([21]);
+    expect(printer.cancelled).toEqual([21]);
   });
 
   test('ended there after some sheets: how many came out is said', async () => {
@@ -312,10 +240,10 @@ test('of a printer that tells what happens to its jobs, a job is asked of only w
   const profile = { ...PROFILE, jobs: { ...PROFILE.jobs, operations } };
   await server.db.insert(printers).values({ id: 'telling', name: 'Telling', uri, panel: null, profile });
   const id = await enter({ state: 'printing', printerJobs: [32], printerId: 'telling' });
-  for (let round = 0; events.asked < 3 && round < 1000; round += 1) await wait(20);
+  for (let round = 0; printer.events.asked < 3 && round < 1000; round += 1) await wait(20);
   // Asked again it would say that it is completed.
   expect((await findSending(server.db, id)).state).toBe('printing');
-  events.happened = true;
+  printer.events.happened = true;
   await until(id, 'completed');
 });
 
@@ -324,11 +252,11 @@ describe('a printer that takes job and document at once: no answer means neither
   const profile = { ...PROFILE, jobs: { ...PROFILE.jobs, operations: AT_ONCE } };
   const broken = (): Promise<string> =>
     enter({ state: 'sending', server: new Presence(server.databaseUrl).server, profile });
-  afterEach(() => (listed = {}));
+  afterEach(() => (printer.listed = {}));
 
   test('it has a job of that mark: that is followed', async () => {
     const id = await enter({ state: 'sending', server: server.presence.server, profile });
-    listed = { 22: 'Contract #other', 23: `Contract #${id.slice(0, 8)}` };
+    printer.listed = { 22: 'Contract #other', 23: `Contract #${id.slice(0, 8)}` };
     await changeSending(server.db, id, ['sending'], { server: null });
     await until(id, 'completed');
     expect((await findSending(server.db, id)).printerJobs).toEqual([23]);
@@ -423,7 +351,6 @@ test('a printer that is away is tried again with growing waits, and nobody overt
 
 test('with the printer away it is not known, and said so, rather than called done or interrupted', async () => {
   printer.close();
-  printer.closeAllConnections();
   const gone = new Presence(server.databaseUrl);
   const id = await enter({ state: 'sending', server: gone.server, printerJobs: [7] });
   let told = await findSending(server.db, id);

@@ -12,5 +12,6 @@ export {
 export { OPERATIONS, type Answers, type Bodies, type SendingAct, type OperationName } from './operations';
 export { PROBLEMS, type ProblemCode } from './problems';
 export * from './output-records';
+export * from './printer-records';
 export type { Described } from './record';
 export * from './records';

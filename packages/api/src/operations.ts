@@ -2,6 +2,7 @@ import * as bodies from './bodies';
 import { list, type AnswerOf, type BodyOf, type Operation } from './operation';
 import { FILE_OPERATIONS } from './file-operations';
 import * as output from './output-records';
+import { PRINTER_OPERATIONS } from './printer-operations';
 import * as records from './records';
 import { SERIES_OPERATIONS } from './series-operations';
 
@@ -152,129 +153,7 @@ export const OPERATIONS = {
     gives: list(records.incomingRecord),
   },
 
-  printers: {
-    method: 'get',
-    path: '/api/printers',
-    says: 'All printers; new jobs are for the first.',
-    status: 200,
-    gives: list(records.printerRecord),
-  },
-  addPrinter: {
-    method: 'post',
-    path: '/api/printers',
-    says: 'Takes up a printer by its address, if it answers there.',
-    takes: bodies.printerAddress,
-    status: 201,
-    refuses: ['printer-known', 'printer-away', 'login-wanted', 'certificate-unknown'],
-    gives: records.printerRecord,
-  },
-  nearbyPrinters: {
-    method: 'get',
-    path: '/api/nearby-printers',
-    says: 'Printers that announce themselves on the net.',
-    status: 200,
-    gives: list(records.nearbyPrinter),
-  },
-  printer: {
-    method: 'get',
-    path: '/api/printers/{id}',
-    says: 'A printer.',
-    status: 200,
-    gives: records.printerRecord,
-  },
-  removePrinter: {
-    method: 'delete',
-    path: '/api/printers/{id}',
-    says: 'Forgets a printer that nothing was sent to.',
-    status: 204,
-    refuses: ['printer-in-use'],
-  },
-  letIn: {
-    method: 'put',
-    path: '/api/printers/{id}/access',
-    says: 'Says what it takes to ask a printer: a certificate to trust, a name and a password.',
-    takes: bodies.printerAccess,
-    status: 200,
-    gives: records.printerRecord,
-  },
-  describePaper: {
-    method: 'put',
-    path: '/api/printers/{id}/trays/{tray}',
-    says: 'Notes what a person says of a tray’s paper, for as long as it is of this size.',
-    takes: bodies.saidOfPaper,
-    status: 200,
-    gives: records.printerRecord,
-  },
-  loadTray: {
-    method: 'put',
-    path: '/api/printers/{id}/panel/trays/{tray}',
-    says: 'Loads a simulated printer’s tray.',
-    takes: bodies.trayLoading,
-    status: 200,
-    refuses: ['printer-away'],
-    gives: records.printerRecord,
-  },
-  pullTray: {
-    method: 'put',
-    path: '/api/printers/{id}/panel/trays/{tray}/pulled',
-    says: 'Pulls a simulated printer’s tray out, or pushes it in.',
-    takes: bodies.trayPulling,
-    status: 200,
-    refuses: ['printer-away'],
-    gives: records.printerRecord,
-  },
-  setFault: {
-    method: 'put',
-    path: '/api/printers/{id}/panel/fault',
-    says: 'Jams a simulated printer, opens its door, or clears both.',
-    takes: bodies.printerFault,
-    status: 200,
-    refuses: ['printer-away'],
-    gives: records.printerRecord,
-  },
-  refeed: {
-    method: 'put',
-    path: '/api/printers/{id}/panel/refeed',
-    says: 'Puts the stack in a simulated printer’s output back into its tray.',
-    takes: bodies.stackRefeeding,
-    status: 200,
-    refuses: ['printer-away'],
-    gives: records.printerRecord,
-  },
-  pausePrinter: {
-    method: 'put',
-    path: '/api/printers/{id}/panel/paused',
-    says: 'Pauses a simulated printer, or has it go on.',
-    takes: bodies.printerPausing,
-    status: 200,
-    refuses: ['printer-away'],
-    gives: records.printerRecord,
-  },
-  output: {
-    method: 'get',
-    path: '/api/printers/{id}/panel/output',
-    says: 'What lies in a simulated printer’s output, the lowest sheet first.',
-    status: 200,
-    refuses: ['printer-away'],
-    gives: output.stackRecord,
-  },
-  takeOutput: {
-    method: 'put',
-    path: '/api/printers/{id}/panel/output',
-    says: 'Takes away all that lies in a simulated printer’s output.',
-    takes: bodies.stackTaking,
-    status: 200,
-    refuses: ['printer-away'],
-    gives: records.printerRecord,
-  },
-  outputDocument: {
-    method: 'get',
-    path: '/api/printers/{id}/panel/jobs/{job}/documents/{document}',
-    says: 'A file that a simulated printer was sent.',
-    status: 200,
-    refuses: ['printer-away'],
-    gives: 'application/pdf',
-  },
+  ...PRINTER_OPERATIONS,
 
   sendings: {
     method: 'get',

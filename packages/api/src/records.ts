@@ -1,17 +1,10 @@
-import {
-  aboutDocumentSchema,
-  headingSchema,
-  laidOutSchema,
-  pageFactsSchema,
-  printerSchema,
-  ticketSchema,
-} from '@foglio/core';
+import { aboutDocumentSchema, headingSchema, laidOutSchema, pageFactsSchema, ticketSchema } from '@foglio/core';
+import { certificate, printerRecord } from './printer-records';
 import { PROBLEMS, type ProblemCode } from './problems';
 import {
   count,
   id,
   listOfWords,
-  maybeCount,
   maybeWords,
   moment,
   orientation,
@@ -151,63 +144,6 @@ export const setupRecord = record(
     updatedAt: moment,
   },
   { description: 'A ticket under a name; in the place of its documents stands the file “*”.' },
-);
-
-const certificate = record('Certificate', {
-  fingerprint: { ...words, description: 'SHA-256.' },
-  subject: { ...words, description: 'Whose it says it is.' },
-  validTo: words,
-});
-
-export const nearbyPrinter = record(
-  'Printer nearby',
-  {
-    name: words,
-    uri: words,
-    model: maybeWords,
-    place: { ...maybeWords, description: 'Where it stands, as it says itself.' },
-    printerId: { ...maybeWords, description: 'Where it is in the list already.' },
-  },
-  { description: 'A printer that announces itself on the net (DNS-SD).' },
-);
-
-export const printerRecord = record(
-  'Printer',
-  {
-    id: words,
-    name: words,
-    uri: words,
-    simulated: { type: 'boolean', description: 'Has a front panel that can be worked from here.' },
-    answers: { type: 'boolean' },
-    askedAt: { ...moment, description: 'When it was asked: of two answers that cross, the one asked later holds.' },
-    seenAt: { ...moment, description: 'When it answered last.' },
-    login: { ...maybeWords, description: 'The name under which it is asked.' },
-    wants: { enum: ['login', null], description: 'What it wants before it says more of itself.' },
-    certificate: {
-      anyOf: [certificate, { type: 'null' }],
-      description: 'One that it shows and nobody has said to trust.',
-    },
-    state: { enum: ['idle', 'processing', 'stopped'], description: 'printer-state (RFC 8011, 5.4.11).' },
-    reasons: { ...listOfWords, description: 'printer-state-reasons (RFC 8011, 5.4.12).' },
-    queued: { ...maybeCount, description: 'Jobs that it has and has not ended; null where it does not say.' },
-    supplies: {
-      type: 'array',
-      items: record('Supply', {
-        name: words,
-        colour: { ...maybeWords, description: '#rrggbb' },
-        percent: { ...maybeCount, description: 'Of what it held when it was new; null where it is not measured.' },
-      }),
-      description: 'What it prints with, and how much is left.',
-    },
-    faults: { ...listOfWords, description: 'What keeps it from printing and what to do about it, in sentences.' },
-    profile: printerSchema,
-    reportedSizes: {
-      type: 'object',
-      additionalProperties: words,
-      description: 'What the printer reports of the trays in which a person said that another size lies, by tray.',
-    },
-  },
-  { description: 'As it is now where it answers, otherwise as it was last seen.' },
 );
 
 export const SENDING_STATES = [
@@ -397,8 +333,6 @@ export type CameBy = Described<typeof cameBy>;
 export type StripSheet = Described<typeof stripSheet>;
 export type JobBrief = Described<typeof jobBrief>;
 export type JobList = Described<typeof jobList>;
-export type NearbyPrinter = Described<typeof nearbyPrinter>;
-export type PrinterRecord = Described<typeof printerRecord>;
 export type NewsRecord = Described<typeof newsRecord>;
 export type SendingState = (typeof SENDING_STATES)[number];
 export type SendingRecord = Described<typeof sendingRecord>;
