@@ -1,7 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { numberedPdf } from '../../packages/pdf/test/make-pdf';
+import { query } from './databases';
 import { JobPrinter } from './job-printer';
+import { StrangePrinters } from './strange-printers';
 import { expect, test } from './world';
 
 /** What is still fading in has less contrast than it will have; what moves for ever is not waited for. */
@@ -134,6 +136,27 @@ test('Printers: all well, what is said of a paper, the output, and a fault', asy
   await expectNothingFound(page);
 });
 
+test('Printers: one that asks who is asking, and what announces itself on the net', async ({ page, world }) => {
+  const printers = new StrangePrinters();
+  try {
+    const { uri } = await printers.switchOn('locked');
+    await page.goto(`${world.base}/printers`);
+    await page.getByLabel('Add a printer by its address').fill(uri);
+    await page.getByLabel('Add a printer by its address').press('Enter');
+    await expect(page.getByText('It asks for a name and a password.')).toBeVisible();
+    await expectNothingFound(page);
+    await page.getByLabel('Name', { exact: true }).fill('anna');
+    await page.getByLabel('Password').fill('Seven doors');
+    await page.getByLabel('Password').press('Enter');
+    await expect(page.getByText('It does not take this name and password.')).toBeVisible();
+    await page.getByRole('button', { name: 'Look for printers on the net' }).press('Enter');
+    await expect(page.getByRole('button', { name: 'Look again' })).toBeEnabled();
+    await expectNothingFound(page);
+  } finally {
+    await printers.stop();
+  }
+});
+
 test('Guide', async ({ quietPage: page, world }) => {
   await world.demoJob('contract');
   await page.goto(`${world.base}/guide`);
@@ -175,6 +198,20 @@ test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world
   await page.getByRole('button', { name: 'As the printer sees it' }).click();
   await expect(page.getByRole('table', { name: 'As the printer sees it' })).toBeVisible();
   await expectNothingFound(page);
+});
+
+test('Queue: what may have been printed, until a person says that it was', async ({ quietPage: page, world }) => {
+  const job = await world.demoJob('programme', { sides: 'two-sided' });
+  const confirmed = ['outside-printable'];
+  const { id } = await world.api<{ id: string }>('/sendings', { jobId: job, revision: 1, sheets: 4, confirmed });
+  await expect.poll(async () => (await world.api<{ state: string }>(`/sendings/${id}`)).state).toBe('completed');
+  const message = 'It may have been printed: the printer no longer knows this job. Look at its output.';
+  await query(world.database, `update sendings set state = 'uncertain', sheets_done = 3, message = '${message}'`);
+  await page.goto(`${world.base}/queue`);
+  await expect(page.getByText(message)).toBeVisible();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'All of it came out' }).press('Enter');
+  await expect(page.getByText('completed, 4 of 4 sheets')).toBeVisible();
 });
 
 test('Set-ups, taking one and saving one', async ({ quietPage: page, world }) => {
