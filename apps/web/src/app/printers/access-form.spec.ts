@@ -30,6 +30,10 @@ test('a name and a password are said as they are written; the password is shown 
 });
 
 test('while the printer is asked, nothing is said twice', () => {
-  const { page } = open({ busy: true });
-  expect(page.querySelector('button')!.disabled).toBe(true);
+  const { page, said } = open({ busy: true });
+  const button = page.querySelector('button')!;
+  // It keeps the focus.
+  expect([button.getAttribute('aria-disabled'), button.disabled]).toEqual(['true', false]);
+  page.querySelector('form')!.dispatchEvent(new Event('submit'));
+  expect(said).toEqual([]);
 });

@@ -22,13 +22,14 @@ import type { PrinterAccess, PrinterRecord } from '@foglio/api';
       <button
         mat-stroked-button
         type="button"
+        disabledInteractive
         [disabled]="busy()"
-        (click)="said.emit({ fingerprint: shown.fingerprint })"
+        (click)="say({ fingerprint: shown.fingerprint })"
       >
         Trust it
       </button>
     } @else {
-      <form (submit)="$event.preventDefault(); said.emit({ login: { name: name.value, password: password.value } })">
+      <form (submit)="$event.preventDefault(); say({ login: { name: name.value, password: password.value } })">
         <label>
           Name
           <mat-form-field
@@ -39,7 +40,9 @@ import type { PrinterAccess, PrinterRecord } from '@foglio/api';
           Password
           <mat-form-field><input matInput #password type="password" autocomplete="off" /></mat-form-field>
         </label>
-        <button mat-stroked-button type="submit" [disabled]="busy()">{{ busy() ? 'Asking it' : 'Ask it so' }}</button>
+        <button mat-stroked-button type="submit" disabledInteractive [disabled]="busy()">
+          {{ busy() ? 'Asking it' : 'Ask it so' }}
+        </button>
       </form>
     }
   `,
@@ -81,4 +84,9 @@ export class AccessForm {
   readonly said = output<PrinterAccess>();
   /** In rows that an eye can follow. */
   protected readonly lines = computed(() => (this.certificate()?.fingerprint ?? '').match(/.{1,24}/g) ?? []);
+
+  /** Its buttons keep the focus while the printer is asked, and then do nothing. */
+  protected say(access: PrinterAccess): void {
+    if (!this.busy()) this.said.emit(access);
+  }
 }

@@ -10,7 +10,7 @@ import { Api, sayError } from '../api/api';
   selector: 'fo-nearby-printers',
   imports: [MatButton],
   template: `
-    <button mat-stroked-button type="button" [disabled]="looking()" (click)="asked.next()">
+    <button mat-stroked-button type="button" disabledInteractive [disabled]="looking()" (click)="look()">
       {{ looking() ? 'Listening for printers' : found() ? 'Look again' : 'Look for printers on the net' }}
     </button>
     @if (trouble(); as said) {
@@ -26,8 +26,9 @@ import { Api, sayError } from '../api/api';
                 mat-button
                 type="button"
                 [attr.aria-label]="'Add ' + printer.name"
+                disabledInteractive
                 [disabled]="busy()"
-                (click)="chosen.emit(printer.uri)"
+                (click)="choose(printer)"
               >
                 Add
               </button>
@@ -100,7 +101,7 @@ export class NearbyPrinters {
   protected readonly found = signal<readonly NearbyPrinter[] | null>(null);
   protected readonly looking = signal(false);
   protected readonly trouble = signal<string | null>(null);
-  protected readonly asked = new Subject<void>();
+  private readonly asked = new Subject<void>();
 
   constructor() {
     this.asked
@@ -114,6 +115,15 @@ export class NearbyPrinters {
         this.trouble.set(typeof answer === 'string' ? answer : null);
         if (typeof answer !== 'string') this.found.set(answer);
       });
+  }
+
+  /** Its buttons keep the focus while something is on its way, and then do nothing. */
+  protected look(): void {
+    if (!this.looking()) this.asked.next();
+  }
+
+  protected choose({ uri }: NearbyPrinter): void {
+    if (!this.busy()) this.chosen.emit(uri);
   }
 
   protected about({ model, place, uri }: NearbyPrinter): string {

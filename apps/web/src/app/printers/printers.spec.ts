@@ -82,6 +82,13 @@ test('what it wants is asked for step by step, and what was said before is said 
   expect([screen.wanting(), gone]).toEqual([null, [['/printers', 'foyer']]]);
 });
 
+test('while one is asked, no other is', () => {
+  const { screen, asked } = open();
+  screen.add({ uri: 'ipp://foyer', access: {} });
+  screen.add({ uri: 'ipp://library', access: {} });
+  expect(asked.map(({ uri }) => uri)).toEqual(['ipp://foyer']);
+});
+
 test('one that is refused otherwise wants nothing, and another address may be tried', () => {
   const { screen, asked } = open();
   screen.add({ uri: 'ipp://nobody', access: {} });

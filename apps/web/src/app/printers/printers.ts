@@ -105,6 +105,7 @@ export class Printers {
   }
 
   protected add(asked: Asked): void {
+    if (this.adding()) return;
     this.adding.set(true);
     this.refused.set(null);
     // Whoever has gone elsewhere meanwhile is not called back: the list hears of it by news.
