@@ -20,7 +20,7 @@ import {
 } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { planAt } from '@foglio/sentence';
-import { allFacts, PdfError, readDetails } from '@foglio/pdf';
+import { PdfError, readDetails } from '@foglio/pdf';
 import { takeInDocument, type TakenDocument } from '@foglio/typeset';
 import { InputError, sayFileTrouble } from './input-error';
 import type { AskPassword } from './password';
@@ -48,7 +48,7 @@ async function openDocument(path: string, form: Form, { askPassword, remark }: O
   const taken = await orSay(path, () => takeInUnlocked(read, path, form, askPassword));
   const { bytes, facts, remarks, laid } = taken;
   remarks.forEach((text) => remark(`${path}: ${text}`));
-  return { name: basename(path), bytes, ...(await allFacts(facts)), remarks, ...(laid ? { laid } : {}) };
+  return { name: basename(path), bytes, ...facts, remarks, ...(laid ? { laid } : {}) };
 }
 
 /** Asks for a password only where one is needed. */

@@ -62,9 +62,7 @@ test('imposing content that inflates beyond its limit ends in a clear error', as
 
 test('looking through a page that draws itself for ever ends in a clear error', async () => {
   await expect(
-    withFile(cyclicForm(), (file) =>
-      workers.readDetails(file, [1], { page: () => undefined }, { limits: LITTLE_MEMORY }),
-    ),
+    withFile(cyclicForm(), (file) => workers.readDetails(file, [1], () => undefined, { limits: LITTLE_MEMORY })),
   ).rejects.toMatchObject({
     trouble: 'too-much',
   });

@@ -11,9 +11,6 @@ const program = (reports: readonly object[], status: number): string => `
     process.exit(${status});
   });`;
 
-const TAKEN = { made: null, facts: { pages: [{ width: 9, height: 9 }], about: {}, remarks: [] }, remarks: [] };
-const NAVIGATION = { labels: ['i'], outline: [] };
-
 /** Takes a file in with workers of such a program. */
 const takenBy = <T>(
   reports: readonly object[],
@@ -29,26 +26,6 @@ const takenBy = <T>(
       workers.close();
     }
   });
-
-test.each([
-  [
-    'tells them',
-    [
-      { kind: 'taken-in', taken: TAKEN },
-      { kind: 'navigation', navigation: NAVIGATION },
-    ],
-    0,
-    NAVIGATION,
-  ],
-  ['ends without them', [{ kind: 'taken-in', taken: TAKEN }], 0, null],
-  ['breaks off before it has them', [{ kind: 'taken-in', taken: TAKEN }], 3, null],
-])('labels and outline come after the rest, from a worker that %s', async (_what, reports, status, navigation) => {
-  await takenBy(reports, status, async (workers) => {
-    const taken = await workers.takeIn('in.pdf', 'out.pdf', HOW);
-    expect(taken).toMatchObject(TAKEN);
-    expect(await taken.navigation).toEqual(navigation);
-  });
-});
 
 test.each([
   ['ends without a word', [], 0, /the worker ended without a result/],
@@ -72,7 +49,7 @@ test('work that is under way when the server ends is given up as such, and so is
       told.push(number);
       workers.close();
     };
-    await expect(workers.readDetails('in.pdf', [1, 2], { page })).rejects.toThrow(WorkersClosed);
+    await expect(workers.readDetails('in.pdf', [1, 2], page)).rejects.toThrow(WorkersClosed);
     expect(told).toEqual([1]);
     await expect(workers.takeIn('in.pdf', 'out.pdf', HOW)).rejects.toThrow(WorkersClosed);
   });

@@ -34,7 +34,7 @@ function workers() {
   const [intake, lookedAt] = [new Intake(), new LookedAt()];
   const slices: { first: number; pages: number; isStopped: boolean }[] = [];
   const waiting: (() => void)[] = [];
-  const readDetails: DetailsWorkers['readDetails'] = async (_file, pages, { page }, { signal } = {}) => {
+  const readDetails: DetailsWorkers['readDetails'] = async (_file, pages, page, { signal } = {}) => {
     const slice = { first: pages[0]!, pages: pages.length, isStopped: false };
     slices.push(slice);
     // The first page of each is found at once, the rest when it is let go on.

@@ -73,15 +73,11 @@ test('an upload is answered at once; what is on its pages becomes known afterwar
 
 test('the first pages are known before the last are read', async () => {
   const { id } = await stored('little by little');
-  await until(
-    () => kept(id),
-    (content) => content?.outline !== null,
-  );
   // A reader that looks at the next page only when the one before is known.
   const slow: DetailsWorkers = {
     intake: new Intake(),
     lookedAt: new LookedAt(),
-    readDetails: async (_file, pages, { page }) => {
+    readDetails: async (_file, pages, page) => {
       for (const number of pages) {
         page(number, { color: false, looksGray: false, smallestText: number, content: null });
         if (number < 4) {
@@ -99,16 +95,9 @@ test('the first pages are known before the last are read', async () => {
   );
 });
 
-test('labels of all pages and the outline come by themselves, soon after the upload', async () => {
-  const { id, pages, outline } = await stored('navigation', LONG);
-  expect([outline, pages[0]]).toEqual([
-    null,
-    { width: expect.any(Number) as number, height: expect.any(Number) as number },
-  ]);
-  const known = await until(
-    () => kept(id),
-    (content) => content?.outline !== null,
-  );
+test('labels of all pages and the outline are stored with the document', async () => {
+  const { id } = await stored('navigation', LONG);
+  const known = await kept(id);
   expect(known?.outline).toContainEqual({
     title: 'First steps',
     level: 1,
@@ -119,55 +108,15 @@ test('labels of all pages and the outline come by themselves, soon after the upl
   expect(known?.detailsRead).toBe(0);
 });
 
-test('an answer from the first page on has them as soon as they are known, and later ones leave them out', async () => {
+test('an answer from the first page on has them, and later ones leave them out', async () => {
   const { id } = await stored('asked', LONG);
   await server.db.insert(files).values({ id, contentId: id, name: 'asked.pdf' });
-  const { outline, pages, read } = await until(
-    () => facts(id, 0),
-    (answer) => answer.outline !== undefined,
-  );
+  const { outline, pages, read } = await facts(id, 0);
   expect([outline!.length, pages.length, read]).toEqual([18, 20, 0]);
   expect(await facts(id, 1)).not.toHaveProperty('outline');
 });
 
-test('where they were lost with the server, they are read before the details', async () => {
-  const { id, pages } = await stored('lost');
-  const { outline } = (await until(
-    () => kept(id),
-    (content) => content?.outline !== null,
-  ))!;
-  await server.db.update(contents).set({ outline: null, pages }).where(eq(contents.id, id));
-  const reading = readContentDetails(server.db, id, server.workers);
-  const first = await until(
-    () => kept(id),
-    (content) => content!.outline !== null,
-  );
-  expect(first).toMatchObject({
-    outline,
-    pages: expect.arrayContaining([expect.objectContaining({ label: 'ii' })]) as object,
-  });
-  await reading;
-  const after = (await kept(id))!;
-  expect(after.pages.every(({ label, color }) => label !== undefined && color !== undefined)).toBe(true);
-});
-
-test('labels that came meanwhile stay where nothing more can be read', async () => {
-  const complaint = jest.spyOn(log, 'error').mockImplementation(() => undefined);
-  const { id, pages } = await stored('meanwhile');
-  const labelled = (await until(
-    () => kept(id),
-    (content) => content?.outline !== null,
-  ))!;
-  await server.db.update(contents).set({ outline: null, pages }).where(eq(contents.id, id));
-  const reading = readContentDetails(server.db, id, server.workers, { ms: 60, memoryMb: 5 });
-  const meanwhile = { outline: labelled.outline, pages: labelled.pages };
-  await server.db.update(contents).set(meanwhile).where(eq(contents.id, id));
-  await reading;
-  complaint.mockRestore();
-  expect(await kept(id)).toMatchObject({ ...meanwhile, detailsRead: PAGES });
-});
-
-test('pages chosen by a heading are planned right after the upload: the plan waits for the headings', async () => {
+test('pages chosen by a heading are planned right after the upload', async () => {
   const bytes = Buffer.concat([LONG, Buffer.from('\n% planned at once\n')]);
   const upload = await api()
     .post('/api/files')
@@ -205,14 +154,10 @@ test('one that is ended with the server goes on where it stood', async () => {
 
 test('a full disk is no fault of the document: it is not given up, and what was read stays', async () => {
   const { id } = await stored('no room');
-  await until(
-    () => kept(id),
-    (content) => content?.outline !== null,
-  );
   const full: DetailsWorkers = {
     intake: new Intake(),
     lookedAt: new LookedAt(),
-    readDetails: (_file, _pages, { page }) => {
+    readDetails: (_file, _pages, page) => {
       page(1, { smallestText: 7 });
       return Promise.reject(Object.assign(new Error('no space left on device'), { code: 'ENOSPC' }));
     },

@@ -1,5 +1,6 @@
 import { PDFHexString, PDFName, type PDFContext, type PDFDict, type PDFRef } from '@cantoo/pdf-lib';
 import { isInformationSheet, type Sheet, type Ticket } from '@foglio/core';
+import { packedStream } from './objects/flate';
 import { optionalContent, type Layers } from './optional-content';
 
 /** One page of the imposed file: which side of which sheet it is. */
@@ -42,7 +43,7 @@ function labelOf({ sheet, which }: ImposedPage): string {
 function attachment(name: string, text: string, target: PDFContext): PDFDict {
   const bytes = new TextEncoder().encode(text);
   const file = target.register(
-    target.flateStream(bytes, { Type: 'EmbeddedFile', Subtype: 'application/json', Params: { Size: bytes.length } }),
+    packedStream(bytes, { Type: 'EmbeddedFile', Subtype: 'application/json', Params: { Size: bytes.length } }, target),
   );
   const title = PDFHexString.fromText(name);
   const spec = target.register(target.obj({ Type: 'Filespec', F: title, UF: title, EF: { F: file, UF: file } }));

@@ -1,5 +1,4 @@
 import {
-  decodePDFRawStream,
   PDFArray,
   PDFBool,
   PDFDict,
@@ -11,8 +10,9 @@ import {
   type PDFObject,
 } from '@cantoo/pdf-lib';
 import { printedAnnotations } from './annotations';
-import { operations, type Operand } from './content-stream';
-import { pageContent } from './page-content';
+import { someOperation, visits, type Operand, type Visit, type Visits } from './content-stream';
+import { unpacked } from './objects/flate';
+import { contentBytes } from './page-content';
 import type { PageNode } from './page-tree';
 import { dictOf } from './pdf-object';
 
@@ -29,66 +29,63 @@ interface Scan {
   readonly context: PDFContext;
   /** Streams already looked into: a form is often placed a hundred times, and may place itself. */
   readonly seen: Set<PDFObject>;
+  /** Whether black was set in colours that print with black alone. */
+  blackOfColors: boolean;
 }
 
 /**
- * Whether anything a page paints is coded in colour, and so may be billed as colour: an operator, image, shading or
- * pattern whose colour space holds colours, save pure black and white, which printers print with black alone (common
- * practice). ISO 32000-1, 8.6.
+ * How what a page paints is coded: in colour, and so may be billed as colour: an operator, image, shading or pattern whose colour
+ * space holds colours (ISO 32000-1, 8.6). Black and white of red, green and blue are told apart from it, since most printers print
+ * them with black alone and some bill them all the same (common practice).
  */
-export function codesColor(page: PageNode, context: PDFContext): boolean {
-  const scan: Scan = { context, seen: new Set() };
+export type ColorCoding = 'color' | 'black-of-colors' | 'gray';
+
+export function colorCoding(page: PageNode, context: PDFContext): ColorCoding {
+  const scan: Scan = { context, seen: new Set(), blackOfColors: false };
   const resources = dictOf(page.inherited.Resources, context);
-  const { streams: contents } = pageContent(page, context);
-  if (contents.length > 0 && paintsColor(contents, resources, scan, 0)) return true;
-  return printedAnnotations(page, context).some(({ appearance }) => {
+  if (paintsColor(contentBytes(page, context), resources, scan, 0)) return 'color';
+  const inAnnotations = printedAnnotations(page, context).some(({ appearance }) => {
     const stream = context.lookup(appearance);
     return stream instanceof PDFRawStream && formCodesColor(stream, resources, scan, 0);
   });
+  if (inAnnotations) return 'color';
+  return scan.blackOfColors ? 'black-of-colors' : 'gray';
 }
 
 function formCodesColor(form: PDFRawStream, outer: PDFDict | null, scan: Scan, depth: number): boolean {
   if (scan.seen.has(form) || depth > DEEPEST) return false;
   scan.seen.add(form);
   const own = dictOf(form.dict.get(PDFName.of('Resources')), scan.context);
-  return paintsColor([form], own ?? outer, scan, depth);
+  return paintsColor(decoded(form), own ?? outer, scan, depth);
 }
 
-/** What an operator of a content stream paints or sets: true where that is coded in colour. */
-type Painting = (operands: readonly Operand[]) => boolean;
-
-function paintsColor(streams: readonly PDFRawStream[], resources: PDFDict | null, scan: Scan, depth: number): boolean {
-  const paintings = paintingsOf(resources, scan, depth);
-  for (const { operator, operands } of operations(streams.map(decoded))) {
-    if (paintings[operator]?.(operands)) return true;
-  }
-  return false;
-}
+const paintsColor = (bytes: Uint8Array, resources: PDFDict | null, scan: Scan, depth: number): boolean =>
+  someOperation(bytes, paintingsOf(resources, scan, depth));
 
 /** The operators that have to do with colour (ISO 32000-1, 8.6.8, table 74, and what paints an object). */
-function paintingsOf(resources: PDFDict | null, scan: Scan, depth: number): Readonly<Record<string, Painting>> {
+function paintingsOf(resources: PDFDict | null, scan: Scan, depth: number): Visits {
   const find = (kind: string, name: Operand | undefined): PDFObject | undefined => {
     const group = dictOf(resources?.get(PDFName.of(kind)), scan.context);
     return typeof name === 'string' ? group?.get(PDFName.of(name)) : undefined;
   };
   const spaceNamed = (name: Operand | undefined): Space =>
     spaceOf(find('ColorSpace', name) ?? (typeof name === 'string' ? PDFName.of(name) : undefined), scan.context);
-  const rgb: Painting = (operands) => isColor('rgb', operands);
-  const cmyk: Painting = (operands) => isColor('cmyk', operands);
+  const rgb: Visit = (operands) => isColor('rgb', operands, scan);
+  const cmyk: Visit = (operands) => isColor('cmyk', operands, scan);
   const current: { fill: Space; stroke: Space } = { fill: 'gray', stroke: 'gray' };
   const chosen =
-    (which: keyof typeof current): Painting =>
+    (which: keyof typeof current): Visit =>
     ([name]) => {
       current[which] = spaceNamed(name);
       return false;
     };
   const inSpace =
-    (which: keyof typeof current): Painting =>
+    (which: keyof typeof current): Visit =>
     (operands) =>
       current[which] === 'pattern'
         ? patternCodesColor(find('Pattern', operands.at(-1)), resources, scan, depth)
-        : isColor(current[which], operands);
-  return {
+        : isColor(current[which], operands, scan);
+  return visits({
     rg: rgb,
     RG: rgb,
     k: cmyk,
@@ -102,13 +99,17 @@ function paintingsOf(resources: PDFDict | null, scan: Scan, depth: number): Read
     sh: ([name]) => shadingCodesColor(find('Shading', name), scan.context),
     Do: ([name]) => objectCodesColor(scan.context.lookup(find('XObject', name)), resources, scan, depth),
     BI: (operands) => isInlineImageInColor(operands, spaceNamed),
-  };
+  });
 }
 
 /** Numbers of a colour: equal red, green and blue are coded in colour unless they are black or white. */
-function isColor(space: Space, operands: readonly Operand[]): boolean {
+function isColor(space: Space, operands: readonly Operand[], scan: Scan): boolean {
   const numbers = operands.filter((one) => typeof one === 'number');
-  if (space === 'rgb') return !(numbers.every((one) => one === 0) || numbers.every((one) => one === 1));
+  if (space === 'rgb') {
+    const isBlack = numbers.every((one) => one === 0);
+    scan.blackOfColors ||= isBlack;
+    return !isBlack && !numbers.every((one) => one === 1);
+  }
   if (space === 'cmyk') return numbers.slice(0, 3).some((one) => one !== 0);
   return space === 'colour';
 }
@@ -204,7 +205,7 @@ const isBlackInk = (ink: PDFObject | undefined): boolean =>
 
 function decoded(stream: PDFRawStream): Uint8Array {
   try {
-    return decodePDFRawStream(stream).decode();
+    return unpacked(stream);
   } catch {
     return new Uint8Array();
   }

@@ -1,96 +1,82 @@
+import { after, endOfLine, endOfString, endOfToken, isRegular, isWhite } from './objects/tokens';
+
 /** An operand: a number, or a name, keyword or other value as text; strings and nested values are left out. */
 export type Operand = number | string;
 
-export interface Operation {
-  readonly operator: string;
-  readonly operands: readonly Operand[];
-}
+/** What is asked of an operator that a content stream calls. */
+export type Visit = (operands: readonly Operand[]) => boolean;
+
+/** What is asked, by the operator; "BI" stands for a whole image within the content, with the entries of its dictionary. */
+export type Visits = ReadonlyMap<number, Visit>;
+
+/** Operators as they are looked for: their letters as one number. @param names of three letters at most */
+export const visits = (names: Readonly<Record<string, Visit>>): Visits =>
+  new Map(Object.entries(names).map(([name, visit]) => [keyOf(Buffer.from(name), 0, name.length), visit]));
+
+const keyOf = (bytes: Uint8Array, from: number, to: number): number =>
+  (bytes[from] as number) |
+  (from + 1 < to ? (bytes[from + 1] as number) << 8 : 0) |
+  (from + 2 < to ? (bytes[from + 2] as number) << 16 : 0);
 
 /** More operands than any operator takes; what comes before them is dropped (ISO 32000-1, annex C, has at most 33). */
 const MOST_OPERANDS = 64;
 
-const WHITE = new Set([0x00, 0x09, 0x0a, 0x0c, 0x0d, 0x20]);
-const DELIMITERS = new Set([...'()<>[]{}/%'].map((one) => one.charCodeAt(0)));
-const isRegular = (byte: number): boolean => !WHITE.has(byte) && !DELIMITERS.has(byte);
+const BI = keyOf(Buffer.from('BI'), 0, 2);
+const ID = keyOf(Buffer.from('ID'), 0, 2);
 
 /**
- * The operations of content streams, one after another (ISO 32000-1, 7.8.2): the library reads objects, not content. An
- * inline image is one operation "BI" with the entries of its dictionary as operands; its data are skipped.
+ * Whether any operator that is asked for says yes; the first that does ends it (ISO 32000-1, 7.8.2). The library reads objects, not
+ * content. Most of a page are letters, so operands are read only where their operator is asked for.
  */
-export function* operations(streams: readonly Uint8Array[]): Generator<Operation> {
-  for (const bytes of streams) yield* operationsOf(bytes);
-}
-
-function* operationsOf(bytes: Uint8Array): Generator<Operation> {
-  let operands: Operand[] = [];
+export function someOperation(bytes: Uint8Array, asked: Visits): boolean {
+  // Where operands begin.
+  let operands: number[] = [];
   for (let at = 0; at < bytes.length;) {
     const byte = bytes[at] as number;
-    if (WHITE.has(byte)) at += 1;
+    if (isWhite(byte)) at += 1;
     else if (byte === 0x25) at = endOfLine(bytes, at);
     else if (byte === 0x28) at = endOfString(bytes, at);
     else if (byte === 0x3c && bytes[at + 1] !== 0x3c) at = after(bytes, at, 0x3e);
     else if (byte === 0x2f) {
-      const end = endOfToken(bytes, at + 1);
-      operands.push(nameFrom(text(bytes, at + 1, end)));
-      at = end;
-    } else if (DELIMITERS.has(byte)) at += 1;
+      operands.push(at);
+      at = endOfToken(bytes, at + 1);
+    } else if (!isRegular(byte)) at += 1;
     else {
-      const end = endOfToken(bytes, at);
-      const token = text(bytes, at, end);
-      at = end;
-      const number = Number(token);
-      if (!Number.isNaN(number)) operands.push(number);
-      else if (token === 'true' || token === 'false' || token === 'null') operands.push(token);
-      else if (token === 'BI') operands = [];
-      else if (token === 'ID') {
-        yield { operator: 'BI', operands };
+      const start = at;
+      at = endOfToken(bytes, at);
+      // Numbers begin with a digit, a sign or a point, and no operator does.
+      if (byte < 0x3a && byte !== 0x27 && byte !== 0x22) operands.push(start);
+      else if (at - start > 3) operands = at - start > 5 || !isKeyword(bytes, start, at) ? [] : [...operands, start];
+      else {
+        const key = keyOf(bytes, start, at);
+        const visit = asked.get(key === ID ? BI : key);
+        if (visit && key !== BI && visit(operands.map((from) => operandAt(bytes, from)))) return true;
         operands = [];
-        at = endOfInlineImage(bytes, at + 1);
-      } else {
-        yield { operator: token, operands };
-        operands = [];
+        if (key === ID) at = endOfInlineImage(bytes, at + 1);
       }
     }
-    if (operands.length > MOST_OPERANDS) operands = operands.slice(-MOST_OPERANDS);
+    if (operands.length > 2 * MOST_OPERANDS) operands = operands.slice(-MOST_OPERANDS);
   }
+  return false;
 }
 
-function endOfToken(bytes: Uint8Array, from: number): number {
-  let at = from;
-  while (at < bytes.length && isRegular(bytes[at] as number)) at += 1;
-  return at;
-}
+const KEYWORDS = ['true', 'false', 'null'];
 
-function after(bytes: Uint8Array, from: number, wanted: number): number {
-  const at = bytes.indexOf(wanted, from);
-  return at < 0 ? bytes.length : at + 1;
-}
+const isKeyword = (bytes: Uint8Array, from: number, to: number): boolean => KEYWORDS.includes(text(bytes, from, to));
 
-function endOfLine(bytes: Uint8Array, from: number): number {
-  let at = from;
-  while (at < bytes.length && bytes[at] !== 0x0a && bytes[at] !== 0x0d) at += 1;
-  return at;
-}
-
-/** Parentheses nest, and one after a backslash does not count (ISO 32000-1, 7.3.4.2). */
-function endOfString(bytes: Uint8Array, from: number): number {
-  let depth = 0;
-  for (let at = from; at < bytes.length; at += 1) {
-    const byte = bytes[at];
-    if (byte === 0x5c) at += 1;
-    else if (byte === 0x28) depth += 1;
-    else if (byte === 0x29 && (depth -= 1) === 0) return at + 1;
-  }
-  return bytes.length;
+function operandAt(bytes: Uint8Array, from: number): Operand {
+  if (bytes[from] === 0x2f) return nameFrom(text(bytes, from + 1, endOfToken(bytes, from + 1)));
+  const written = text(bytes, from, endOfToken(bytes, from));
+  const number = Number(written);
+  return Number.isNaN(number) ? written : number;
 }
 
 /** The first "EI" that stands by itself. */
 function endOfInlineImage(bytes: Uint8Array, from: number): number {
-  for (let at = from; at + 1 < bytes.length; at += 1) {
-    if (bytes[at] !== 0x45 || bytes[at + 1] !== 0x49) continue;
-    const before = bytes[at - 1] as number;
+  for (let at = bytes.indexOf(0x45, from); at >= 0 && at + 1 < bytes.length; at = bytes.indexOf(0x45, at + 1)) {
+    if (bytes[at + 1] !== 0x49) continue;
     const behind = bytes[at + 2];
-    if (WHITE.has(before) && (behind === undefined || WHITE.has(behind))) return at + 2;
+    if (isWhite(bytes[at - 1]) && (behind === undefined || isWhite(behind))) return at + 2;
   }
   return bytes.length;
 }

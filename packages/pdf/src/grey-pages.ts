@@ -4,6 +4,7 @@ import { convertToGrey } from './grey';
 import { decimal } from './number';
 import { savePdf } from './save';
 import { formOf, layersOfAll, openSources } from './source';
+import { newTarget } from './target';
 
 /** A page of a document, both counted from 1. */
 export interface PageOfDocument {
@@ -19,20 +20,21 @@ export interface PageOfDocument {
  */
 export async function greyPages(files: readonly Uint8Array[], wanted: readonly PageOfDocument[]): Promise<Uint8Array> {
   const sources = await openSources(files);
-  const target = (sources[0] as (typeof sources)[number]).pdf.context;
-  const pagesRef = target.nextRef();
+  const target = newTarget();
+  const { context } = target;
+  const pagesRef = context.nextRef();
   const kids = wanted.map(({ document, page }): PDFRef => {
     const { ref, box } = formOf(sources[document - 1] as (typeof sources)[number], page, target);
-    const object = target.obj({
+    const object = context.obj({
       Type: 'Page',
       Parent: pagesRef,
       MediaBox: [0, 0, box.width, box.height].map((edge) => Number(decimal(edge))),
       Resources: { XObject: { P: ref } },
     });
-    object.set(PDFName.of('Contents'), target.register(target.stream('/P Do')));
-    return target.register(object);
+    object.set(PDFName.of('Contents'), context.register(context.stream('/P Do')));
+    return context.register(object);
   });
-  target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
-  target.trailerInfo.Root = target.register(catalogObject(pagesRef, layersOfAll(sources), target));
-  return convertToGrey(await savePdf(target));
+  context.assign(pagesRef, context.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
+  context.trailerInfo.Root = context.register(catalogObject(pagesRef, layersOfAll(sources, target), context));
+  return convertToGrey(savePdf(target));
 }

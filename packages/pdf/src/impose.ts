@@ -18,8 +18,10 @@ import { greyPages, type PageOfDocument } from './grey-pages';
 import { linePages, type LinedSide } from './line-pages';
 import { decimal } from './number';
 import { multiply, turning, type Matrix } from './page-box';
-import { savePart, savePdf } from './save';
+import { packedStream } from './objects/flate';
+import { savePdf } from './save';
 import { formOf, layersOfAll, openSources, type Source } from './source';
+import { newTarget, type Target } from './target';
 
 export interface ImposeInput {
   readonly plan: Plan;
@@ -76,26 +78,27 @@ export async function* imposeParts({
   const lined = linedSides(parts.flat());
   const withLines = lined.length > 0 ? [...withGreys, await linePages(lined.map(({ page }) => page))] : withGreys;
   const sources = await openSources(withLines);
-  const target = (sources[0] as Source).pdf.context;
+  const target = newTarget();
+  const { context } = target;
   const find = finder(sources, greys, files.length);
   const lineOf = new Map(lined.map(({ side }, index) => [side, { source: sources.at(-1) as Source, page: index + 1 }]));
-  const layers = layersOfAll(sources);
-  for (const [index, sheets] of parts.entries()) {
-    const pagesRef = target.nextRef();
+  const layers = layersOfAll(sources, target);
+  for (const sheets of parts) {
+    const pagesRef = context.nextRef();
     const pages = imposedPages(sheets, blanks);
     const kids = pages.map(({ sheet, which }) =>
-      target.register(
-        pageObject(sheet, sheet[which], pagesRef, target, (side) => [
+      context.register(
+        pageObject(sheet, sheet[which], pagesRef, context, (side) => [
           ...side.cells.map((cell) => drawCell(cell, find(cell), target, rules)),
           ...drawTexts(lineOf.get(side), target),
         ]),
       ),
     );
-    target.assign(pagesRef, target.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
-    const catalog = catalogObject(pagesRef, layers, target);
-    target.trailerInfo.Root = target.register(catalog);
-    describeFile(target, catalog, pages, ticket);
-    yield await (index === parts.length - 1 ? savePdf(target) : savePart(target));
+    context.assign(pagesRef, context.obj({ Type: 'Pages', Kids: kids, Count: kids.length }));
+    const catalog = catalogObject(pagesRef, layers, context);
+    context.trailerInfo.Root = context.register(catalog);
+    describeFile(context, catalog, pages, ticket);
+    yield savePdf(target);
   }
 }
 
@@ -169,13 +172,15 @@ function pageObject(
   const operators = [...drawings.map((drawing) => drawing.operators), ...drawMarks(side?.marks ?? [])];
   if (operators.length > 0) {
     const content = operators.join('\n');
-    page.set(PDFName.of('Contents'), target.register(target.stream(content)));
+    page.set(PDFName.of('Contents'), target.register(packedStream(latin1(content), {}, target)));
   }
   return page;
 }
 
+const latin1 = (text: string): Uint8Array => Buffer.from(text, 'latin1');
+
 /** The operators that put a page into its cell: clip, then one transformation, then the form. */
-function drawCell(cell: Cell, { source, page }: Place, target: PDFContext, rules: PageRules): Drawing {
+function drawCell(cell: Cell, { source, page }: Place, target: Target, rules: PageRules): Drawing {
   const form = formOf(source, page, target);
   const rotation = rules.rotationOf(cell.document, cell.page);
   const { width, height } = form.box;
@@ -204,7 +209,7 @@ function linedSides(sheets: readonly Sheet[]): { readonly side: Side; readonly p
 }
 
 /** Texts lie over everything else, as large as they are. */
-function drawTexts(place: Place | undefined, target: PDFContext): Drawing[] {
+function drawTexts(place: Place | undefined, target: Target): Drawing[] {
   if (!place) return [];
   const form = formOf(place.source, place.page, target);
   return [{ name: 'Lines', form: form.ref, operators: 'q /Lines Do Q' }];

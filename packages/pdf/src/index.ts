@@ -1,9 +1,8 @@
 export { readDetails, type PageDetails } from './details';
-export { allFacts, pageSizes, readFacts, withNavigation, type FirstFacts, type PdfFacts } from './facts';
+export { pageSizes, readFacts, type PdfFacts } from './facts';
 export { inFormat } from './raster/in-format';
 export { writeRaster } from './raster/write-raster';
 export { impose, imposeParts, type ImposeInput } from './impose';
-export type { Navigation } from './navigation';
 export {
   damagedDocument,
   lockedDocument,
@@ -23,7 +22,7 @@ export { completePrinted } from './intake/browser-pdf';
 export type { NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';
 export { takeIn, takeInMade, takeInPictures, type TakenIn } from './intake/take-in';
-export { getReady } from './pdfjs';
+export { startPdfium } from './pdfium';
 export { inScratchFolder, scratchPrefix, sweepScratch } from './scratch';
 export { rehearse } from './rehearse';
 export { renderPage } from './render-page';

@@ -1,6 +1,4 @@
-import { readFile } from 'node:fs/promises';
-import { createRequire } from 'node:module';
-import type { WrappedPdfiumModule } from '@embedpdf/pdfium';
+import type { Pdfium } from './pdfium';
 
 /** A box on a page as read: [x, y, width, height], the origin at its lower left corner. */
 export type ContentBox = readonly [number, number, number, number];
@@ -13,92 +11,35 @@ export interface Look {
   readonly content: ContentBox | null;
 }
 
-/** The pages of one file, ready to be looked at. */
-export interface Looks {
-  /** @param page counted from 1; null where it cannot be drawn */
-  readonly look: (page: number) => Look | null;
-  readonly close: () => void;
-}
-
 /** Longest edge of the bitmap, so that a page of a building's size takes no more memory than one of paper's. */
 const LONGEST_EDGE = 3_000;
 
 /** Channels further apart than this, of 255, are seen as a hue; what is lighter than this is seen as paper. */
-const HUE = 8;
-const PAPER = 250;
+export const HUE = 8;
+export const PAPER = 250;
 
 /** Flags of FPDF_RenderPageBitmap: annotations too, as on paper. */
 const ANNOTATIONS = 0x01;
 const PRINTING = 0x800;
 
-let engine: Promise<WrappedPdfiumModule> | null = null;
-
-/** PDFium, once a process; it takes a tenth of a second. */
-function startEngine(): Promise<WrappedPdfiumModule> {
-  engine ??= (async () => {
-    const { init } = await import('@embedpdf/pdfium');
-    const path = createRequire(import.meta.url).resolve('@embedpdf/pdfium/pdfium.wasm');
-    const wasm = await readFile(path);
-    const started = await init({ wasmBinary: new Uint8Array(wasm).buffer });
-    started.PDFiumExt_Init();
-    return started;
-  })();
-  return engine;
-}
-
-/** Opens a file to look at its pages at 72 dpi, a pixel a point; null where PDFium cannot open it. */
-export async function openLooks(bytes: Uint8Array): Promise<Looks | null> {
-  const pdfium = await startEngine();
-  const { malloc, free } = memoryOf(pdfium).wasmExports;
-  const file = malloc(bytes.length);
-  memoryOf(pdfium).HEAPU8.set(bytes, file);
-  const document = pdfium.FPDF_LoadMemDocument(file, bytes.length, '');
-  if (document === 0) {
-    free(file);
-    return null;
-  }
-  return {
-    look: (page) => lookAt(pdfium, document, page - 1),
-    close: () => {
-      pdfium.FPDF_CloseDocument(document);
-      free(file);
-    },
-  };
-}
-
-/** What the module has beside its typed functions: its memory, a new view of which is made whenever it grows. */
-interface Memory {
-  readonly HEAPU8: Uint8Array;
-  readonly wasmExports: {
-    readonly malloc: (bytes: number) => number;
-    readonly free: (address: number) => void;
-  };
-}
-const memoryOf = (module: WrappedPdfiumModule): Memory => module.pdfium as unknown as Memory;
-
-function lookAt(pdfium: WrappedPdfiumModule, document: number, index: number): Look | null {
-  const page = pdfium.FPDF_LoadPage(document, index);
-  if (page === 0) return null;
+/** A page as it looks at 72 dpi, a pixel a point; null where it cannot be drawn. */
+export function lookAt(pdfium: Pdfium, page: number): Look | null {
+  const pageWidth = pdfium.FPDF_GetPageWidthF(page);
+  const pageHeight = pdfium.FPDF_GetPageHeightF(page);
+  const scale = Math.min(1, LONGEST_EDGE / Math.max(pageWidth, pageHeight, 1));
+  const width = Math.max(1, Math.ceil(pageWidth * scale));
+  const height = Math.max(1, Math.ceil(pageHeight * scale));
+  const bitmap = pdfium.FPDFBitmap_Create(width, height, 0);
+  if (bitmap === 0) return null;
   try {
-    const pageWidth = pdfium.FPDF_GetPageWidthF(page);
-    const pageHeight = pdfium.FPDF_GetPageHeightF(page);
-    const scale = Math.min(1, LONGEST_EDGE / Math.max(pageWidth, pageHeight, 1));
-    const width = Math.max(1, Math.ceil(pageWidth * scale));
-    const height = Math.max(1, Math.ceil(pageHeight * scale));
-    const bitmap = pdfium.FPDFBitmap_Create(width, height, 0);
-    if (bitmap === 0) return null;
-    try {
-      pdfium.FPDFBitmap_FillRect(bitmap, 0, 0, width, height, 0xffffffff);
-      pdfium.FPDF_RenderPageBitmap(bitmap, page, 0, 0, width, height, 0, ANNOTATIONS | PRINTING);
-      const start = pdfium.FPDFBitmap_GetBuffer(bitmap);
-      const stride = pdfium.FPDFBitmap_GetStride(bitmap);
-      const pixels = memoryOf(pdfium).HEAPU8.subarray(start, start + stride * height);
-      return scan(pixels, { width, height, stride, scale });
-    } finally {
-      pdfium.FPDFBitmap_Destroy(bitmap);
-    }
+    pdfium.FPDFBitmap_FillRect(bitmap, 0, 0, width, height, 0xffffffff);
+    pdfium.FPDF_RenderPageBitmap(bitmap, page, 0, 0, width, height, 0, ANNOTATIONS | PRINTING);
+    const start = pdfium.FPDFBitmap_GetBuffer(bitmap);
+    const stride = pdfium.FPDFBitmap_GetStride(bitmap);
+    const pixels = pdfium.memory().subarray(start, start + stride * height);
+    return scan(pixels, { width, height, stride, scale });
   } finally {
-    pdfium.FPDF_ClosePage(page);
+    pdfium.FPDFBitmap_Destroy(bitmap);
   }
 }
 

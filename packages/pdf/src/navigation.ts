@@ -1,10 +1,12 @@
 import type { Heading } from '@foglio/core';
-import { PDFName } from '@cantoo/pdf-lib';
-import type { PDFDocumentProxy } from 'pdfjs-dist';
+import { type PDFArray, type PDFDict, PDFName, PDFNumber, PDFRef, type PDFObject } from '@cantoo/pdf-lib';
+import { destinationOf, namedDestinations } from './destinations';
 import { oneLine } from './one-line';
 import type { OpenPdf } from './open';
 import { pageBox } from './page-box';
+import { pageLabels } from './page-labels';
 import type { PageNode } from './page-tree';
+import { dictOf, textOf } from './pdf-object';
 
 /** What a document says of its own parts: a label for each page, and its outline (ISO 32000-1, 12.3.3 and 12.4.2). */
 export interface Navigation {
@@ -13,71 +15,55 @@ export interface Navigation {
   readonly outline: readonly Heading[];
 }
 
-/** An outline entry as pdf.js gives it; its own type leaves the children open. */
-interface OutlineNode {
-  readonly title: string;
-  readonly dest: string | unknown[] | null;
-  readonly items: readonly OutlineNode[];
-}
-
-/** A destination as pdf.js gives it: the page, how to show it, and the numbers of that way. */
-type Destination = readonly [page: unknown, fit: { readonly name: string }, ...numbers: (number | null)[]];
-
 /** An outline longer than any table of contents is cut there, so that a malicious one cannot fill the memory. */
 const MAX_HEADINGS = 20_000;
 
-/** Whether a document has labels or an outline at all, so that it has to be opened with pdf.js to know them. */
-export const namesItsParts = ({ catalog }: OpenPdf): boolean =>
-  ['Outlines', 'PageLabels'].some((name) => catalog.has(PDFName.of(name)));
-
 /**
  * Reads page labels and outline. An outline entry that leads nowhere in this document, to a web address for instance, is
- * left out, and its children with it where they lead nowhere too.
+ * left out, and what stands below it is kept.
  *
- * @param document as pdf.js has it; null where that cannot open it, or need not
+ * @param pages in order
  */
-export async function readNavigation(document: PDFDocumentProxy | null, place: Place): Promise<Navigation> {
-  try {
-    const labels = await document?.getPageLabels();
-    const outline = await document?.getOutline();
-    return {
-      labels: labels?.map(oneLine) ?? null,
-      outline: document && outline ? await headingsOf(outline, document, place) : [],
-    };
-  } catch {
-    // Pages can be printed without their labels and headings; a selection that needs one says that there is none.
-    return { labels: null, outline: [] };
-  }
-}
+export const readNavigation = (pdf: OpenPdf, pages: readonly PageNode[]): Navigation => ({
+  labels: pageLabels(pdf, pages.length)?.map(oneLine) ?? null,
+  outline: headingsOf(pdf, pages),
+});
 
-/** The document as the other library has it. */
-interface Place {
-  readonly pdf: OpenPdf;
-  /** In order. */
-  readonly pages: readonly PageNode[];
-}
-
-async function headingsOf(outline: readonly OutlineNode[], document: PDFDocumentProxy, place: Place) {
-  const numbers = new Map(place.pages.map(({ ref }, index) => [ref, index + 1]));
+function headingsOf(pdf: OpenPdf, pages: readonly PageNode[]): Heading[] {
+  const { catalog, context } = pdf;
+  const numbers = new Map(pages.map(({ ref }, index) => [ref, index + 1]));
+  const named = namedDestinations(pdf);
   const headings: Heading[] = [];
-  const pending = outline.map((node) => ({ node, level: 1 })).reverse();
+  const visited = new Set<PDFDict>();
+  const outlines = dictOf(catalog.get(PDFName.of('Outlines')), context);
+  const pending = [{ node: outlines?.get(PDFName.of('First')), level: 1 }];
   for (let next = pending.pop(); next && headings.length < MAX_HEADINGS; next = pending.pop()) {
-    const { node, level } = next;
-    const named = typeof node.dest === 'string' ? await document.getDestination(node.dest) : node.dest;
-    const destination = named as Destination | null;
-    const page = destination && pageOf(destination[0], numbers);
-    const at = page && place.pages[page - 1];
-    if (at) headings.push({ title: oneLine(node.title), level, page, top: topOf(destination, at, place.pdf) });
-    for (const child of [...node.items].reverse()) pending.push({ node: child, level: level + 1 });
+    const { level } = next;
+    const entry = dictOf(next.node, context);
+    if (!entry || visited.has(entry)) continue;
+    visited.add(entry);
+    const destination = destinationOf(entry, pdf, named);
+    const page = destination && pageOf(context.lookup(destination.get(0)), destination.get(0), numbers);
+    const at = page && pages[page - 1];
+    const title = textOf(entry.get(PDFName.of('Title')), context);
+    if (at && title !== null) {
+      headings.push({ title: oneLine(title), level, page, top: topOf(destination, at, pdf) });
+    }
+    // What was pushed last is read first: what stands below a heading comes before the next of its level.
+    pending.push({ node: entry.get(PDFName.of('Next')), level });
+    pending.push({ node: entry.get(PDFName.of('First')), level: level + 1 });
   }
   return headings;
 }
 
 /** A destination names its page by reference, or in a remote form by its place from 0 (ISO 32000-1, 12.3.2.2). */
-function pageOf(page: unknown, numbers: ReadonlyMap<string | null, number>): number | null {
-  if (typeof page === 'number') return page + 1;
-  const { num, gen } = page as { num: number; gen: number };
-  return numbers.get(`${num} ${gen} R`) ?? null;
+function pageOf(
+  found: PDFObject | undefined,
+  written: PDFObject,
+  numbers: ReadonlyMap<string | null, number>,
+): number | null {
+  if (found instanceof PDFNumber) return found.asNumber() + 1;
+  return written instanceof PDFRef ? (numbers.get(written.toString()) ?? null) : null;
 }
 
 /** Where each kind of destination holds the left and the upper edge of what it shows (ISO 32000-1, table 151). */
@@ -88,8 +74,10 @@ const EDGES: Readonly<Record<string, readonly [left: number | null, top: number]
   FitR: [0, 3],
 };
 
-function topOf([, fit, ...numbers]: Destination, page: PageNode, { context }: OpenPdf): number {
-  const edges = EDGES[fit.name];
+function topOf(destination: PDFArray, page: PageNode, { context }: OpenPdf): number {
+  const [, fit, ...rest] = destination.asArray().map((entry) => context.lookup(entry));
+  const numbers = rest.map((entry) => (entry instanceof PDFNumber ? entry.asNumber() : null));
+  const edges = fit instanceof PDFName ? EDGES[fit.decodeText()] : undefined;
   const top = edges && numbers[edges[1]];
   if (edges === undefined || top === undefined || top === null) return 0;
   const left = edges[0] === null ? 0 : (numbers[edges[0]] ?? 0);

@@ -1,4 +1,6 @@
-import { ParseSpeeds, PDFDict, PDFDocument, PDFName, type PDFContext } from '@cantoo/pdf-lib';
+import { ParseSpeeds, PDFContext, PDFDict, PDFDocument, PDFName } from '@cantoo/pdf-lib';
+import { FileObjects } from './objects/file-objects';
+import { findInFile } from './objects/lazy-context';
 import { damaged, locked, notAPdf, PdfError } from './pdf-error';
 
 /** An opened PDF at the level of its objects. */
@@ -7,6 +9,8 @@ export interface OpenPdf {
   readonly document: PDFDocument;
   readonly context: PDFContext;
   readonly catalog: PDFDict;
+  /** Where its objects are found as they stand; null where the file was searched for them and all are in the context. */
+  readonly file: FileObjects | null;
 }
 
 /** A header may stand anywhere in the first 1024 bytes (ISO 32000-1, annex H, implementation note 13). */
@@ -23,12 +27,35 @@ export const hasPdfHeader = (bytes: Uint8Array): boolean =>
  */
 export async function openPdf(bytes: Uint8Array): Promise<OpenPdf> {
   if (!hasPdfHeader(bytes)) throw notAPdf();
+  return openAsTold(bytes) ?? (await openBySearching(bytes));
+}
+
+/** By the file's own cross references; null where they are wrong, lead to no catalog, or the file is locked. */
+function openAsTold(bytes: Uint8Array): OpenPdf | null {
+  const context = PDFContext.create();
+  const file = FileObjects.of(bytes, context);
+  if (!file || file.trailer.has(PDFName.of('Encrypt'))) return null;
+  findInFile(context, file);
+  const catalog = context.lookup(context.trailerInfo.Root);
+  if (!(catalog instanceof PDFDict) || !catalog.has(PDFName.of('Pages'))) return null;
+  return { document: documentOver(context), context, catalog, file };
+}
+
+/** The library makes a document of a context, though it does not say so. */
+const documentOver = (context: PDFContext): PDFDocument =>
+  new (PDFDocument as unknown as new (context: PDFContext, ignoreEncryption: boolean, update: boolean) => PDFDocument)(
+    context,
+    false,
+    false,
+  );
+
+async function openBySearching(bytes: Uint8Array): Promise<OpenPdf> {
   const document = await load(bytes);
   const { context } = document;
   const catalog = context.lookup(context.trailerInfo.Root);
   if (!(catalog instanceof PDFDict)) throw damaged('its catalog is missing');
   if (!catalog.has(PDFName.of('Pages'))) throw damaged('its page tree is missing');
-  return { document, context, catalog };
+  return { document, context, catalog, file: null };
 }
 
 async function load(bytes: Uint8Array): Promise<PDFDocument> {

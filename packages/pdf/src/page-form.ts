@@ -1,16 +1,9 @@
-import {
-  decodePDFRawStream,
-  type PDFDict,
-  PDFName,
-  PDFRawStream,
-  type PDFRef,
-  type PDFContext,
-  type PDFObject,
-} from '@cantoo/pdf-lib';
+import { PDFName, PDFRawStream, type PDFRef, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 import { printedAnnotations, type PrintedAnnotation } from './annotations';
 import { decimal } from './number';
+import { packedStream, type Entries } from './objects/flate';
 import { pageBox, type Matrix, type PageBox } from './page-box';
-import { pageContent } from './page-content';
+import { contentBytes, pageContent } from './page-content';
 import type { PageNode } from './page-tree';
 
 /** A source page made into a form XObject, which draws the page as read with its lower left corner at the origin. */
@@ -36,28 +29,27 @@ export function makePageForm(page: PageNode, context: PDFContext): PageForm {
 const NO_CHANGE: Matrix = [1, 0, 0, 1, 0, 0];
 
 function contentForm(page: PageNode, context: PDFContext, box: PageBox, matrix: Matrix): PDFRef {
-  const { filters, bytes } = joinedContent(page, context);
-  const dict = context.obj({
+  const entries = {
     Type: 'XObject',
     Subtype: 'Form',
     BBox: [...box.crop],
     Matrix: [...matrix],
     Resources: page.inherited.Resources ?? {},
-  });
+  };
   const group = page.dict.get(PDFName.of('Group'));
-  if (group) dict.set(PDFName.of('Group'), group);
-  for (const [name, value] of filters) dict.set(name, value);
-  return context.register(PDFRawStream.of(dict, bytes));
+  const stream = contentStream(page, entries, context);
+  if (group) stream.dict.set(PDFName.of('Group'), group);
+  return context.register(stream);
 }
 
 /** Draws a page's content, then each annotation on it, hidden with its layer where it has one. */
 function annotatedForm(
-  content: PDFRef,
+  page: PDFRef,
   annotations: readonly PrintedAnnotation[],
   context: PDFContext,
   box: PageBox,
 ): PDFRef {
-  const forms: Record<string, PDFRef> = { P: content };
+  const forms: Record<string, PDFRef> = { P: page };
   const layers: Record<string, PDFObject> = {};
   const operators = annotations.map(({ appearance, matrix, layer }, index) => {
     forms[`A${index}`] = appearance;
@@ -66,47 +58,27 @@ function annotatedForm(
     layers[`L${index}`] = layer;
     return `/OC /L${index} BDC ${drawn} EMC`;
   });
-  const stream = context.flateStream(['/P Do', ...operators].join('\n'), {
+  const content = new TextEncoder().encode(['/P Do', ...operators].join('\n'));
+  const entries = {
     Type: 'XObject',
     Subtype: 'Form',
     BBox: [...box.crop],
     Matrix: [...box.matrix],
     Resources: { XObject: forms, Properties: layers },
-  });
-  return context.register(stream);
-}
-
-interface Content {
-  readonly filters: readonly (readonly [PDFName, PDFObject])[];
-  readonly bytes: Uint8Array;
+  };
+  return context.register(packedStream(content, entries, context));
 }
 
 const FILTER_ENTRIES = ['Filter', 'DecodeParms'].map((name) => PDFName.of(name));
 
-function joinedContent(page: PageNode, context: PDFContext): Content {
+function contentStream(page: PageNode, entries: Entries, context: PDFContext): PDFRawStream {
   const { streams } = pageContent(page, context);
   const [only] = streams;
-  if (!only) return { filters: [], bytes: new Uint8Array() };
-  if (streams.length === 1) return { filters: filtersOf(only.dict), bytes: only.contents };
-  return { filters: [], bytes: joinWithNewlines(streams.map((stream) => decodePDFRawStream(stream).decode())) };
-}
-
-function filtersOf(dict: PDFDict): Content['filters'] {
-  return FILTER_ENTRIES.flatMap((name) => {
-    const value = dict.get(name);
-    return value ? [[name, value] as const] : [];
-  });
-}
-
-/** Operators of two streams must not run into each other (ISO 32000-1, 7.8.2). */
-function joinWithNewlines(parts: readonly Uint8Array[]): Uint8Array {
-  const joined = new Uint8Array(parts.reduce((sum, part) => sum + part.length + 1, 0));
-  let at = 0;
-  for (const part of parts) {
-    joined.set(part, at);
-    at += part.length;
-    joined[at] = 0x0a;
-    at += 1;
+  if (!only || streams.length > 1) return packedStream(contentBytes(page, context), entries, context);
+  const dict = context.obj(entries as Record<string, never>);
+  for (const name of FILTER_ENTRIES) {
+    const value = only.dict.get(name);
+    if (value) dict.set(name, value);
   }
-  return joined;
+  return PDFRawStream.of(dict, only.contents);
 }

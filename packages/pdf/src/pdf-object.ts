@@ -1,4 +1,4 @@
-import { PDFDict, PDFName, PDFNumber, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+import { PDFDict, PDFHexString, PDFName, PDFNumber, PDFString, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 
 /** Reading objects that may be missing, given by reference, or of another kind than they should be: null, never an error. */
 
@@ -15,4 +15,15 @@ export function numberOf(object: PDFObject | undefined, context: PDFContext): nu
 export function nameOf(object: PDFObject | undefined, context: PDFContext): string | null {
   const value = context.lookup(object);
   return value instanceof PDFName ? value.decodeText() : null;
+}
+
+/** A text that people read, whichever of its encodings it has (ISO 32000-1, 7.9.2.2). */
+export function textOf(object: PDFObject | undefined, context: PDFContext): string | null {
+  const value = context.lookup(object);
+  if (!(value instanceof PDFString) && !(value instanceof PDFHexString)) return null;
+  try {
+    return value.decodeText();
+  } catch {
+    return null;
+  }
 }

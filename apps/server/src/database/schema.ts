@@ -41,8 +41,7 @@ export const contents = pgTable('contents', {
   pages: jsonb('pages').$type<readonly PageFacts[]>().notNull().default([]),
   /** Of how many pages, from the first, all facts are known; of those left over there will be none where reading failed. */
   detailsRead: integer('details_read').notNull().default(0),
-  /** Null: not read yet, and page labels neither; it is read before the first page's details. */
-  outline: jsonb('outline').$type<readonly Heading[]>(),
+  outline: jsonb('outline').$type<readonly Heading[]>().notNull().default([]),
   about: jsonb('about').$type<AboutDocument>().notNull().default({}),
   /** What a person should know of the file, in sentences. */
   remarks: jsonb('remarks').$type<readonly string[]>().notNull().default([]),

@@ -1,8 +1,8 @@
 import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import type { AboutDocument, Form, Heading, LaidOut, PageFacts } from '@foglio/core';
-import { PdfError, withNavigation, type Navigation } from '@foglio/pdf';
-import { and, eq, isNull, sql } from 'drizzle-orm';
+import { PdfError } from '@foglio/pdf';
+import { and, eq, sql } from 'drizzle-orm';
 import pLimit from 'p-limit';
 import type { Database } from '../database/connection';
 import { contentChunks, contents, files } from '../database/schema';
@@ -19,8 +19,7 @@ export interface StoredContent {
   readonly sha256: string | null;
   readonly bytes: number;
   readonly pages: readonly PageFacts[];
-  /** Null: not read yet, nor page labels. */
-  readonly outline: readonly Heading[] | null;
+  readonly outline: readonly Heading[];
   readonly about: AboutDocument;
   readonly remarks: readonly string[];
   /** Of how many pages, from the first, all facts are known. */
@@ -49,8 +48,8 @@ export interface Taking {
   readonly password?: string | null;
   /** Whether the first pages of what takes long are stored and told of before the whole. */
   readonly first?: boolean;
-  /** Told the id once labels and outline, which come later, are entered too, or will not come from here. */
-  readonly settled?: (id: string) => void;
+  /** Told the id of what was entered anew. */
+  readonly entered?: (id: string) => void;
 }
 
 /**
@@ -63,7 +62,7 @@ export async function storeFile(
   db: Database,
   uploaded: FileWithHash,
   workers: PdfWorkers,
-  { name, form = {}, password = null, first = false, settled = () => undefined }: Taking,
+  { name, form = {}, password = null, first = false, entered = () => undefined }: Taking,
 ): Promise<StoredFile> {
   // What is stored opens by itself, so whoever has its very bytes needed no password for it.
   const known = await findContent(db, uploaded.sha256);
@@ -73,9 +72,9 @@ export async function storeFile(
   if (before) return { ...before, sourceId: source.id, grow: null };
   const how = { name, form, password, first };
   const taken = await usable(() => workers.takeIn(uploaded.path, `${uploaded.path}.open`, how));
-  const stored = await enterTaken(db, uploaded, taken, settled);
+  const stored = await enterTaken(db, uploaded, taken, entered);
   const { rest } = taken;
-  return rest ? { ...stored, grow: (fileId) => grow({ db, fileId, uploaded, stored, rest, settled }) } : stored;
+  return rest ? { ...stored, grow: (fileId) => grow({ db, fileId, uploaded, stored, rest, entered }) } : stored;
 }
 
 /**
@@ -101,22 +100,21 @@ export async function storeWithAttached(
 async function enterTaken(
   db: Database,
   uploaded: FileWithHash,
-  { made, facts: { pages, about }, remarks, laid, navigation }: TakenFile,
-  settled: (id: string) => void,
+  { made, facts: { pages, outline, about }, remarks, laid }: TakenFile,
+  entered: (id: string) => void,
 ): Promise<StoredFile> {
   const { path, sha256, bytes } = made ?? uploaded;
   try {
     const file = await db.transaction(async (tx): Promise<StoredFile> => {
       const sourceId = laid ? await storeSource(tx, uploaded) : null;
-      const [row] = await tx.insert(contents).values({ sha256, bytes, pages, about, remarks }).returning();
+      const [row] = await tx.insert(contents).values({ sha256, bytes, pages, outline, about, remarks }).returning();
       const content = row as StoredContent;
       for await (const chunk of chunksOf(path)) {
         await tx.insert(contentChunks).values({ contentId: content.id, ...chunk });
       }
       return { content, sourceId, laid, grow: null };
     });
-    const { content } = file;
-    void enterNavigation(db, content, navigation).finally(() => settled(content.id));
+    entered(file.content.id);
     return file;
   } catch (error) {
     // Another upload of the same file was quicker.
@@ -138,14 +136,14 @@ interface GrowingFile {
   readonly uploaded: FileWithHash;
   readonly stored: StoredFile;
   readonly rest: Growing;
-  readonly settled: (id: string) => void;
+  readonly entered: (id: string) => void;
 }
 
 /**
  * Puts the whole of a document in the place of its first pages, and tells every window. In this file alone: another document
  * may begin with the very same pages.
  */
-async function grow({ db, fileId, uploaded, stored, rest, settled }: GrowingFile): Promise<void> {
+async function grow({ db, fileId, uploaded, stored, rest, entered }: GrowingFile): Promise<void> {
   const { content: first, laid } = stored;
   const tell = sql`select pg_notify('foglio_news', ${`file ${first.sha256}`})`;
   // One after the other: what is told on the way never stands for what came of it.
@@ -166,7 +164,7 @@ async function grow({ db, fileId, uploaded, stored, rest, settled }: GrowingFile
   try {
     const taken = await rest.whole;
     told = Infinity;
-    const whole = await enterTaken(db, uploaded, taken, settled);
+    const whole = await enterTaken(db, uploaded, taken, entered);
     await put({ contentId: whole.content.id, laid: whole.laid });
   } catch (error) {
     told = Infinity;
@@ -188,21 +186,6 @@ export async function giveUpUnfinished(db: Database): Promise<void> {
     .update(files)
     .set({ laid: sql`jsonb_set(${files.laid}, '{unfinished}', ${trouble}::jsonb)` })
     .where(sql`${files.laid} -> 'unfinished' ->> 'trouble' is null and ${files.laid} ? 'unfinished'`);
-}
-
-/** Labels and outline of a document, where nobody entered them yet. What fails here, whoever reads the details makes good. */
-async function enterNavigation(
-  db: Database,
-  { id, pages }: StoredContent,
-  read: Promise<Navigation | null>,
-): Promise<void> {
-  const navigation = await read;
-  if (!navigation) return;
-  await db
-    .update(contents)
-    .set(withNavigation({ pages }, navigation))
-    .where(and(eq(contents.id, id), isNull(contents.outline)))
-    .catch(() => undefined);
 }
 
 const findContent = (db: Database, sha256: string) => comeAgain(db, eq(contents.sha256, sha256));

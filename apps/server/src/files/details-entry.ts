@@ -1,5 +1,5 @@
-import type { Heading, PageFacts } from '@foglio/core';
-import { withNavigation, type Navigation, type PageDetails } from '@foglio/pdf';
+import type { PageFacts } from '@foglio/core';
+import type { PageDetails } from '@foglio/pdf';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { onceDatabaseAnswers } from '../database/outage';
@@ -14,8 +14,6 @@ const ENTER_EACH_PAGE_MS = 0.1;
 
 /** Enters what is found of a content's pages as it comes, so that the first are known while the last are still being read. */
 export class DetailsEntry {
-  /** Null: labels and outline are not known yet. */
-  outline: readonly Heading[] | null;
   /** Of how many pages, from the first, all is known. */
   read: number;
   /** The same as it stands in the database. */
@@ -25,7 +23,6 @@ export class DetailsEntry {
   private readonly ahead = new Set<number>();
   /** What is not entered yet, by the page's number. */
   private found: Record<number, PageDetails> = {};
-  private navigation: Navigation | null = null;
   private entering: Promise<unknown> = Promise.resolve();
   private readonly timer: NodeJS.Timeout;
 
@@ -36,7 +33,6 @@ export class DetailsEntry {
     complain: (error: unknown) => void,
   ) {
     this.pages = [...content.pages];
-    this.outline = content.outline;
     this.read = this.entered = content.detailsRead;
     this.goOn();
     const every = Math.max(ENTER_MS, ENTER_EACH_PAGE_MS * content.pages.length);
@@ -64,14 +60,6 @@ export class DetailsEntry {
     while (this.read < this.pages.length && this.isKnown(this.read + 1)) this.read += 1;
   }
 
-  /** Labels and outline. */
-  navigate(navigation: Navigation): void {
-    const known = withNavigation({ pages: this.pages }, navigation);
-    this.pages = [...known.pages];
-    this.outline = known.outline;
-    this.navigation = navigation;
-  }
-
   /** Enters all that is known, and no more of it. */
   async end(): Promise<void> {
     clearInterval(this.timer);
@@ -79,30 +67,23 @@ export class DetailsEntry {
     await this.enter();
   }
 
-  /**
-   * Enters what is known, and that there will be no more. What taking in may have entered of labels and outline meanwhile
-   * stays.
-   */
+  /** Enters what is known, and that there will be no more. */
   async giveUp(): Promise<void> {
     await this.end();
-    const outline = sql`coalesce(${contents.outline}, '[]'::jsonb)`;
-    await this.update({ detailsRead: this.pages.length, outline });
+    await this.update({ detailsRead: this.pages.length });
   }
 
   private async enter(): Promise<void> {
-    const { found, navigation, outline, read: detailsRead } = this;
+    const { found, read: detailsRead } = this;
     this.found = {};
-    this.navigation = null;
     try {
-      if (navigation) await this.update({ pages: this.pages, outline, detailsRead });
       // Only what is new goes to the database, however many pages there are.
-      else if (Object.keys(found).length > 0) await this.update({ pages: merged(found), detailsRead });
+      if (Object.keys(found).length > 0) await this.update({ pages: merged(found), detailsRead });
       // Pages that were looked at before their turn may have been all that was left.
       else if (detailsRead > this.entered) await this.update({ detailsRead });
       this.entered = detailsRead;
     } catch (error) {
       this.found = { ...found, ...this.found };
-      this.navigation ??= navigation;
       throw error;
     }
   }

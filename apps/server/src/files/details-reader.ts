@@ -1,4 +1,4 @@
-import { inScratchFolder, PdfError } from '@foglio/pdf';
+import { inScratchFolder, PdfError, type PageDetails } from '@foglio/pdf';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { onceDatabaseAnswers } from '../database/outage';
@@ -24,8 +24,7 @@ const TURN_PAGES = 2_000;
 export type DetailsWorkers = Pick<PdfWorkers, 'readDetails' | 'intake' | 'lookedAt'>;
 
 /**
- * Reads what of a document is not known yet, labels and outline before the details of pages in their order, and enters it
- * as it comes. Of a long document that is one turn: slices of it, on two cores where nothing is being taken in, and none
+ * Reads the details of pages that are not known yet, in their order, and enters them as they come. Of a long document that is one turn: slices of it, on two cores where nothing is being taken in, and none
  * while another long one is. A file that cannot be read, or takes too much, is given up for good: its pages are then printed
  * without these facts. One that is ended with the server goes on at the next start.
  *
@@ -161,15 +160,9 @@ class Turn {
 
   private readSlice(slice: Slice, left: Set<number>, signal: AbortSignal): Promise<void> {
     const { entry, limits } = this;
-    const asksNavigation = entry.outline === null && slice[0] === entry.read + 1;
-    const hear = {
-      page: (page: number, details: Parameters<DetailsEntry['page']>[1]) => {
-        left.delete(page);
-        entry.page(page, details);
-      },
-      ...(asksNavigation
-        ? { navigation: (found: Parameters<DetailsEntry['navigate']>[0]) => entry.navigate(found) }
-        : {}),
+    const hear = (page: number, details: PageDetails): void => {
+      left.delete(page);
+      entry.page(page, details);
     };
     return this.workers.readDetails(this.file, slice, hear, { signal, ...(limits ? { limits } : {}) });
   }

@@ -83,6 +83,6 @@ export async function layOutFile(
   if (sourceId === null || isLaidOutAs(laid ?? undefined, form)) return found;
   const known = await findForm(db, sourceId, name, form);
   if (known) return enterFile(db, name, { ...known, sourceId, grow: null });
-  const taking = { name, form, first, settled: readNext(db) };
+  const taking = { name, form, first, entered: readNext(db) };
   return takeIntoStore(db, workers, (path) => fileSource(db, sourceId, path), taking);
 }

@@ -25,7 +25,7 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
     if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
     await requireRoom(Number(request.headers['content-length'] ?? 0));
     const password = passwordIn(request.headers);
-    const taking = { name, form: formIn(form), first: first ?? false, password, settled: readNext(db) };
+    const taking = { name, form: formIn(form), first: first ?? false, password, entered: readNext(db) };
     return fileAnswer(await takeIntoStore(db, workers, (path) => receiveBody(request, path, limit), taking));
   },
   layOutFile: async ({ params, body }) => {
@@ -55,7 +55,7 @@ export const fileHandlers = (db: Database, workers: PdfWorkers, limit: number): 
   newFacts: async ({ params, query: { from = 0, look } }) => {
     const { content } = await findFile(db, params.id);
     const { detailsRead, pages, outline } = content;
-    const first = from === 0 && outline !== null;
+    const first = from === 0;
     const told = pages.slice(from, first ? pages.length : detailsRead);
     const seen = look === undefined ? {} : lookedAt(workers, content, look);
     return { read: detailsRead, pages: told, ...(first ? { outline } : {}), ...seen };
@@ -84,7 +84,7 @@ const fileAnswer = ({ file: { id, name, laid }, content }: FoundFile) => {
     sha256: sha256 ?? content.id,
     bytes,
     pages,
-    ...(outline ? { outline } : {}),
+    outline,
     about,
     remarks,
     ...(laid ? { laid } : {}),

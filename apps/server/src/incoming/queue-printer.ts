@@ -118,7 +118,7 @@ async function takeDocument(
   { id, name }: ServedJob,
   document: IncomingDocument,
 ): Promise<void> {
-  const settled = (content: string): void => void enqueueReading(db, content);
+  const entered = (content: string): void => void enqueueReading(db, content);
   const named = clean(document.name ?? name);
   let stored: StoredFile[];
   requireRoom();
@@ -126,7 +126,7 @@ async function takeDocument(
     stored = await inScratchFolder(async (path) => {
       const file = await receive(document.bytes, path('incoming'), uploadLimit, tooLarge);
       if (file.bytes === 0) throw new Refusal(STATUS.badRequest, 'no document came');
-      const taking = { name: named, form: queue.ticket.documents[0]!.form, settled };
+      const taking = { name: named, form: queue.ticket.documents[0]!.form, entered };
       return takeTurn(() => storeWithAttached(db, file, workers, taking));
     });
   } catch (error) {

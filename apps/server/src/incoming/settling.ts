@@ -7,7 +7,7 @@ import { workOff } from '../background';
 import type { Database } from '../database/connection';
 import { incoming, jobs } from '../database/schema';
 import { Problem } from '../http/problem';
-import { readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
+import { documentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
 import type { Plans } from '../plans/plans';
 import { askNow, findPrinter } from '../printers/printer-store';
 import { enterSending } from '../sendings/enter';
@@ -99,7 +99,7 @@ async function profileNow(db: Database, printerId: string): Promise<Printer> {
 /** With all that is to be known of their pages, as far as that comes in time. */
 async function wholeDocumentsOf(db: Database, ticket: StoredJob['ticket']): Promise<StoredDocument[]> {
   for (const end = Date.now() + READ_WITHIN_MS; ;) {
-    const documents = await readDocumentsOf(db, ticket);
+    const documents = await documentsOf(db, ticket);
     if (documents.every(({ read, pages }) => read === pages.length) || Date.now() > end) return documents;
     await wait(LOOK_EVERY_MS);
   }

@@ -72,7 +72,7 @@ async function knownOf(db: Database, jobs: readonly StoredJob[]) {
     .select({
       id: files.id,
       name: sql<string>`coalesce(${files.laid} -> 'form' ->> 'attachment', ${files.name})`,
-      state: sql<string>`concat_ws(' ', ${contents.id}, ${contents.detailsRead}, ${contents.outline} is null, md5(${files.laid}::text))`,
+      state: sql<string>`concat_ws(' ', ${contents.id}, ${contents.detailsRead}, md5(${files.laid}::text))`,
     })
     .from(files)
     .innerJoin(contents, eq(files.contentId, contents.id))
@@ -87,13 +87,11 @@ async function planBriefly(
   printer: StoredPrinter | undefined,
 ): Promise<Told['plan']> {
   if (!printer) return { trouble: 'Its printer is not known any more.' };
-  let isRead = true;
   try {
     const documents = await documentsOf(db, ticket);
-    isRead = documents.every(({ outline }) => outline !== undefined);
     return await plans.ask({ kind: 'brief' }, planningNow(ticket, printer.profile), documents);
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    return { trouble: isRead ? error.message : 'Its pages are being looked through.' };
+    return { trouble: error.message };
   }
 }

@@ -1,4 +1,3 @@
-import { setTimeout as wait } from 'node:timers/promises';
 import { TicketError, type AboutDocument, type DocumentFacts, type LaidOut, type Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { and, asc, count, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
@@ -29,22 +28,6 @@ export async function acceptTicket(db: Database, data: unknown): Promise<Ticket>
   return ticket;
 }
 
-/** How long labels and outline of a document that has just come in are waited for, and how often they are looked for. */
-const NAVIGATION_MS = 10_000;
-const LOOK_EVERY_MS = 50;
-
-/** The ticket's documents, as soon as their labels and outlines are known; throws like {@link documentsOf}. */
-export async function readDocumentsOf(
-  db: Database,
-  ticket: Parameters<typeof documentsOf>[1],
-): Promise<StoredDocument[]> {
-  for (const end = Date.now() + NAVIGATION_MS; ;) {
-    const documents = await documentsOf(db, ticket);
-    if (documents.every(({ outline }) => outline !== undefined) || Date.now() > end) return documents;
-    await wait(LOOK_EVERY_MS);
-  }
-}
-
 /** The ticket's documents in its order. @throws Problem `ticket-invalid` where one is not here */
 export async function documentsOf(
   db: Pick<Database, 'select'>,
@@ -71,13 +54,12 @@ export async function documentsOf(
     const row = rows.find(({ id }) => id === file.toLowerCase());
     if (!row)
       throw new Problem('ticket-invalid', `documents[${index}].file: there is no file "${file}"; upload it first.`);
-    const { outline, sha256, laid, name, ...rest } = row;
+    const { sha256, laid, name, ...rest } = row;
     // What was taken in before digests were kept has none; its content never changes.
     return {
       ...rest,
       name: shownName(name, laid),
       sha256: sha256 ?? row.contentId,
-      ...(outline ? { outline } : {}),
       ...(laid ? { laid } : {}),
     };
   });

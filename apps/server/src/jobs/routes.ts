@@ -15,7 +15,7 @@ import type { Plans } from '../plans/plans';
 import { findPrinter, listPrinters } from '../printers/printer-store';
 import { inDraftOfJob } from '../series/series-store';
 import { briefer } from './briefs';
-import { acceptTicket, documentsOf, findJob, listJobs, readDocumentsOf, saveJob, type StoredJob } from './job-store';
+import { acceptTicket, documentsOf, findJob, listJobs, saveJob, type StoredJob } from './job-store';
 
 type Names = 'jobs' | 'createJob' | 'job' | 'saveTicket' | 'changePrinter' | 'removeJob' | 'imposedPdf' | 'sheetList';
 
@@ -81,7 +81,7 @@ const briefly = ({ id, revision }: StoredJob) => ({ id, revision });
 async function toPlan(db: Database, id: string) {
   const { ticket, printerId } = await findJob(db, id);
   const { profile, uri } = await findPrinter(db, printerId);
-  const documents = await readDocumentsOf(db, ticket);
+  const documents = await documentsOf(db, ticket);
   return { documents, planning: planningNow(ticket, profile), address: uri };
 }
 

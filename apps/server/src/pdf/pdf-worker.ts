@@ -1,10 +1,9 @@
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
-import { setTimeout as wait } from 'node:timers/promises';
 import { momentOf } from '@foglio/core';
 import {
   collectOften,
-  getReady,
+  startPdfium,
   imposeParts,
   noRoom,
   PdfError,
@@ -35,9 +34,6 @@ import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
 /** How long a worker has to be idle before it rehearses, in milliseconds. */
 const REHEARSE_AFTER_MS = 1_500;
 
-/** How long the server has the machine to itself to store and answer for a file that was taken in, in milliseconds. */
-const ANSWER_FIRST_MS = 250;
-
 /**
  * Whether it makes itself ready for work that may come. Where hundreds of workers are started, as in tests, and most of them
  * for nothing, a second for each is not well spent.
@@ -59,27 +55,19 @@ async function work(request: PdfRequest): Promise<void> {
       const source = await bytesOf(request.source);
       const [today] = momentOf(new Date()).split('T') as [string];
       const tell = async (kind: 'begun' | 'taken-in', taken: TakenDocument, target: string) => {
-        const { bytes, remarks, laid = null } = taken;
-        const { navigation, ...facts } = taken.facts;
+        const { bytes, facts, remarks, laid = null } = taken;
         const made = bytes === source ? null : await make(target, bytes);
-        await report({ kind, taken: { made, facts, remarks, laid } });
-        return navigation;
+        return report({ kind, taken: { made, facts, remarks, laid } });
       };
-      const begun = (beginning: TakenDocument) =>
-        tell('begun', beginning, `${request.target}.begun`).then(() => undefined);
+      const begun = (beginning: TakenDocument) => tell('begun', beginning, `${request.target}.begun`);
       const progress = (done: number, of: number): void => void report({ kind: 'progress', done, of });
       const how = { ...request, today, lay, ...(request.first ? { begun, progress } : {}) };
-      const navigation = await tell('taken-in', await takeInDocument(source, how), request.target);
-      await wait(ANSWER_FIRST_MS);
-      return report({ kind: 'navigation', navigation: await navigation() });
+      return tell('taken-in', await takeInDocument(source, how), request.target);
     }
     case 'read-details':
       collectOften();
-      return readDetails(
-        await bytesOf(request.source),
-        request.pages,
-        (page, details) => report({ kind: 'details', page, details }),
-        request.navigation ? (navigation) => report({ kind: 'navigation', navigation }) : undefined,
+      return readDetails(await bytesOf(request.source), request.pages, (page, details) =>
+        report({ kind: 'details', page, details }),
       );
     case 'impose': {
       // One file under two documents is read once, and so its fonts and images stand once.
@@ -151,4 +139,4 @@ const rehearsal = setTimeout(() => {
 }, REHEARSE_AFTER_MS);
 // The server is gone: nobody waits for what comes of it.
 process.once('disconnect', () => process.exit(1));
-if (rehearses) await getReady();
+if (rehearses) await startPdfium();

@@ -5,10 +5,9 @@ import type { DocumentFacts, Form, LaidOut, Raster } from '@foglio/core';
 import {
   PdfError,
   tooMuch,
-  type FirstFacts,
   type ImposeInput,
-  type Navigation,
   type PageDetails,
+  type PdfFacts,
   type PdfTrouble,
   type TakenIn,
 } from '@foglio/pdf';
@@ -49,8 +48,6 @@ export type PdfRequest =
       readonly kind: 'read-details';
       readonly source: string;
       readonly pages: readonly number[];
-      /** Whether labels and outline are wanted too. */
-      readonly navigation: boolean;
     }
   | {
       readonly kind: 'impose';
@@ -70,7 +67,7 @@ export interface FileWithHash {
 
 /** What a worker tells of a file that it took in. */
 export interface TakenReport extends Pick<TakenIn, 'remarks'> {
-  readonly facts: Omit<FirstFacts, 'navigation'>;
+  readonly facts: PdfFacts;
   /** How it came to its pages; null: they are its own. */
   readonly laid: LaidOut | null;
   /** What was made of it; null where nothing had to be done to it. */
@@ -79,8 +76,6 @@ export interface TakenReport extends Pick<TakenIn, 'remarks'> {
 
 /** A file as it was taken in. */
 export interface TakenFile extends TakenReport {
-  /** Labels and outline, which take longer; null where the worker ends before it has them. Never told once all is closed. */
-  readonly navigation: Promise<Navigation | null>;
   /** Where these are the first pages: what still comes. */
   readonly rest: Growing | null;
 }
@@ -103,19 +98,14 @@ export class Stopped extends Error {
 export type PdfReport =
   | { readonly kind: 'begun' | 'taken-in'; readonly taken: TakenReport }
   | { readonly kind: 'progress'; readonly done: number; readonly of: number }
-  | { readonly kind: 'navigation'; readonly navigation: Navigation }
   | { readonly kind: 'details'; readonly page: number; readonly details: PageDetails }
   | { readonly kind: 'imposed' }
   /** It has a document that a browser lays out; the answer is a {@link BrowserReport}. */
   | { readonly kind: 'browser-wanted'; /** Where it was not reached. */ readonly failed: string | null }
   | { readonly kind: 'failed'; readonly trouble: PdfTrouble; readonly message: string };
 
-/** Who hears what is read of a document. */
-export interface DetailsListener {
-  readonly page: (page: number, details: PageDetails) => void;
-  /** Before any page; only where it is wanted. */
-  readonly navigation?: (navigation: Navigation) => void;
-}
+/** Hears what is read of a document. */
+export type DetailsListener = (page: number, details: PageDetails) => void;
 
 /** What work on a file may take before it is ended. */
 export interface WorkerLimits {
@@ -211,8 +201,6 @@ export class PdfWorkers {
    * @throws PdfError where the file cannot be used, `too-much` where it takes more than it may
    */
   takeIn(source: string, target: string, how: TakeInHow, limits = TAKING_IN): Promise<TakenFile> {
-    let hear: (found: Navigation | null) => void = () => undefined;
-    const navigation = new Promise<Navigation | null>((resolve) => (hear = resolve));
     const given = new AbortController();
     const taking = this.intake.begin();
     let tell: (done: number, of: number) => void = () => undefined;
@@ -233,25 +221,20 @@ export class PdfWorkers {
               follow: (hearing: typeof tell) => (tell = hearing),
               stop: () => given.abort(),
             };
-            resolve({ ...report.taken, navigation: Promise.resolve(null), rest: growing });
+            resolve({ ...report.taken, rest: growing });
           }
           if (report.kind === 'taken-in') {
             taking.end();
-            whole?.resolve({ ...report.taken, navigation, rest: null });
+            whole?.resolve({ ...report.taken, rest: null });
             // Its details are wanted next, and this worker is not through; but first the server stores and answers.
             setTimeout(() => this.warmUp(), WARM_UP_AFTER_MS).unref();
           }
           if (report.kind === 'progress') tell(report.done, report.of);
-          if (report.kind === 'navigation') hear(report.navigation);
         },
         given.signal,
       )
         .then(() => fail(new Error('the worker ended without a result')), fail)
-        // A server that is being stopped reads it after its next start.
-        .finally(() => {
-          taking.end();
-          if (!this.closed) hear(null);
-        });
+        .finally(() => taking.end());
     });
   }
 
@@ -259,14 +242,13 @@ export class PdfWorkers {
   async readDetails(
     source: string,
     pages: readonly number[],
-    { page, navigation }: DetailsListener,
+    tell: DetailsListener,
     { limits, signal }: { readonly limits?: WorkerLimits; readonly signal?: AbortSignal } = {},
   ): Promise<void> {
-    const asked = { kind: 'read-details', source, pages, navigation: navigation !== undefined } as const;
+    const asked = { kind: 'read-details', source, pages } as const;
     const enough = { ...READING, ms: READING.ms + READING.eachPageMs * pages.length };
     const hear = (report: PdfReport): void => {
-      if (report.kind === 'details') page(report.page, report.details);
-      if (report.kind === 'navigation') navigation?.(report.navigation);
+      if (report.kind === 'details') tell(report.page, report.details);
     };
     await this.run(asked, limits ?? enough, hear, signal);
   }

@@ -4,7 +4,7 @@ import { holdJob, IppError, releaseJob, type PrinterAddress } from '@foglio/ipp'
 import type { Database } from '../database/connection';
 import { WrittenJson, type Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
-import { documentsOf, findJob, readDocumentsOf } from '../jobs/job-store';
+import { documentsOf, findJob } from '../jobs/job-store';
 import type { Plans } from '../plans/plans';
 import { addressOf } from '../printers/access';
 import { askPanel, passOn } from '../printers/panel';
@@ -92,7 +92,7 @@ async function send(
   }
   const printer = await findPrinter(db, job.printerId);
   const { profile } = await askNow(db, printer);
-  const documents = await readDocumentsOf(db, job.ticket);
+  const documents = await documentsOf(db, job.ticket);
   const moment = seal?.moment ?? momentOf(new Date());
   const { ticket, printerId } = job;
   const planning = { ticket, printer: profile, moment, pass: null };

@@ -7,7 +7,7 @@ import { sendings, jobs, series, seriesRows } from '../database/schema';
 import { describeSending, isOver, type StoredSending } from '../sendings/sending-store';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
-import { documentsOf, readDocumentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
+import { documentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
 import { findPrinter, type StoredPrinter } from '../printers/printer-store';
 
 export type StoredSeries = typeof series.$inferSelect;
@@ -263,19 +263,11 @@ export async function listSeries(db: Database) {
   );
 }
 
-/**
- * The facts of the files of a series, by the file's id; of all in one query, since there may be hundreds.
- *
- * @param find as they are, or as soon as all that planning needs is known
- */
-export async function documentsOfRows(
-  db: Database,
-  rows: readonly StoredRow[],
-  find: typeof readDocumentsOf = documentsOf,
-): Promise<Map<string, StoredDocument>> {
+/** The facts of the files of a series, by the file's id; of all in one query, since there may be hundreds. */
+export async function documentsOfRows(db: Database, rows: readonly StoredRow[]): Promise<Map<string, StoredDocument>> {
   const files = rows.flatMap(({ job }) => (job ? [{ file: fileOf(job) }] : []));
   if (files.length === 0) return new Map();
-  return new Map((await find(db, { documents: files })).map((document) => [document.id, document]));
+  return new Map((await documentsOf(db, { documents: files })).map((document) => [document.id, document]));
 }
 
 /** A file that is to be printed, as planned against the printer. */
@@ -292,7 +284,7 @@ export async function planRows(
   { profile, uri }: Pick<StoredPrinter, 'profile' | 'uri'>,
 ): Promise<PlannedRow[]> {
   const planned: PlannedRow[] = [];
-  const known = await documentsOfRows(db, rows, readDocumentsOf);
+  const known = await documentsOfRows(db, rows);
   for (const { row, job, sending } of rows) {
     if (!job || row.skipped) continue;
     const documents = job.ticket.documents.flatMap(({ file }) => known.get(file) ?? []);

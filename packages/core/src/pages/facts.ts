@@ -25,6 +25,11 @@ export interface PageFacts {
   readonly color?: boolean;
   /** Whether the page is coded in colour although every colour on it is a grey. */
   readonly looksGray?: boolean;
+  /**
+   * Whether black on the page is set in red, green and blue. It counts as black, unless the printer says that it counts it as
+   * colour (`blackOfColors`).
+   */
+  readonly blackOfColors?: boolean;
   /** Whether nothing is visible on the page. */
   readonly blank?: boolean;
   /** Height of the smallest text as it stands on the page, in points; null where the page holds no text. */

@@ -16,5 +16,5 @@ export async function completePrinted(bytes: Uint8Array, { headings, under = nul
   const pdf = await openPdf(bytes);
   addOutline(pdf, headings);
   if (under) await layUnder(pdf, under);
-  return savePdf(pdf.context);
+  return savePdf(pdf);
 }

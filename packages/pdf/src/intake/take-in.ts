@@ -1,5 +1,5 @@
 import { REPAIRED } from '@foglio/core';
-import { readFirstFacts, type FirstFacts } from '../facts';
+import { readFacts, type PdfFacts } from '../facts';
 import { openPdf } from '../open';
 import { listPages } from '../page-tree';
 import { locked, notKnown, PdfError } from '../pdf-error';
@@ -12,7 +12,7 @@ import { decrypt, lockOf, repair } from './qpdf';
 /** A file as the rest of Foglio has it: an open, sound PDF, whatever came in. */
 export interface TakenIn {
   readonly bytes: Uint8Array;
-  readonly facts: FirstFacts;
+  readonly facts: PdfFacts;
   /** What a person should know of the file, in sentences. */
   readonly remarks: readonly string[];
 }
@@ -52,7 +52,7 @@ export const takeInPictures = async (pictures: readonly Picture[]): Promise<Take
 
 /** What is known of pages that were made here: they open, and say nothing of themselves but what was made up for them. */
 export async function takeInMade({ bytes, remarks }: MadePages): Promise<TakenIn> {
-  const facts = await readFirstFacts(bytes);
+  const facts = await readFacts(bytes);
   return { bytes, facts: { ...facts, about: {} }, remarks: [...remarks, ...facts.remarks] };
 }
 
@@ -95,7 +95,7 @@ type Saved = Pick<TakenIn, 'bytes' | 'facts'>;
 async function attempt(save: () => Promise<Uint8Array>): Promise<Saved | PdfError> {
   try {
     const bytes = await save();
-    return { bytes, facts: await readFirstFacts(bytes) };
+    return { bytes, facts: await readFacts(bytes) };
   } catch (error) {
     if (error instanceof PdfError) return error;
     throw error;
@@ -106,5 +106,5 @@ async function attempt(save: () => Promise<Uint8Array>): Promise<Saved | PdfErro
 async function rewrite(bytes: Uint8Array): Promise<Uint8Array> {
   const pdf = await openPdf(bytes);
   listPages(pdf);
-  return savePdf(pdf.context);
+  return savePdf(pdf);
 }

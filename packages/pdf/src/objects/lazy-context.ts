@@ -1,0 +1,74 @@
+import { type PDFContext, type PDFObject, type PDFRef } from '@cantoo/pdf-lib';
+import type { FileObjects, WrittenObject } from './file-objects';
+
+/** Objects by their references, each made of what stands in the file when it is first asked for. */
+class ObjectsOfFile extends Map<PDFRef, PDFObject> {
+  private readonly gone = new Set<PDFRef>();
+
+  constructor(private readonly file: FileObjects) {
+    super();
+  }
+
+  /** An object that was made or read by now. */
+  made(ref: PDFRef): PDFObject | undefined {
+    return super.get(ref);
+  }
+
+  isGone(ref: PDFRef): boolean {
+    return this.gone.has(ref);
+  }
+
+  override get(ref: PDFRef): PDFObject | undefined {
+    const known = super.get(ref);
+    if (known !== undefined || this.gone.has(ref)) return known;
+    const found = this.file.parsed(ref);
+    if (found === undefined) this.gone.add(ref);
+    else super.set(ref, found);
+    return found;
+  }
+
+  override delete(ref: PDFRef): boolean {
+    this.gone.add(ref);
+    return super.delete(ref);
+  }
+
+  override set(ref: PDFRef, object: PDFObject): this {
+    this.gone.delete(ref);
+    return super.set(ref, object);
+  }
+}
+
+/** The part of the library's context that is not public. */
+interface Contents {
+  indirectObjects: Map<PDFRef, PDFObject>;
+}
+
+/**
+ * Has a context of the library find its objects in a file. The library itself reads every object of a file before it gives
+ * the first, and makes objects of them all.
+ */
+export function findInFile(context: PDFContext, file: FileObjects): void {
+  (context as unknown as Contents).indirectObjects = new ObjectsOfFile(file);
+  context.largestObjectNumber = file.highest;
+  const entries = file.trailer;
+  for (const [name, value] of entries.entries()) {
+    const key = name.decodeText();
+    if (key === 'Root' || key === 'Info' || key === 'ID') context.trailerInfo[key] = value;
+  }
+}
+
+/** An object of a context: as it stands in its file where nothing was made of it yet; null where there is none. */
+export function objectOf(context: PDFContext, file: FileObjects | null, ref: PDFRef): PDFObject | WrittenObject | null {
+  const objects = (context as unknown as Contents).indirectObjects;
+  if (!(objects instanceof ObjectsOfFile)) return objects.get(ref) ?? null;
+  const made = objects.made(ref);
+  if (made !== undefined) return made;
+  return objects.isGone(ref) ? null : (file?.written(ref) ?? null);
+}
+
+/** Whether there is one. */
+export function hasObject(context: PDFContext, file: FileObjects | null, ref: PDFRef): boolean {
+  const objects = (context as unknown as Contents).indirectObjects;
+  if (!(objects instanceof ObjectsOfFile)) return objects.has(ref);
+  return objects.made(ref) !== undefined || (!objects.isGone(ref) && (file?.has(ref) ?? false));
+}
