@@ -1,6 +1,7 @@
 // Bundles what runs in Node: our own TypeScript becomes one file a program, packages of the registry stay outside. All but
 // the PDF library: as one file of its own it is read in a fifth of the time its hundreds of modules take, at every start of
 // a worker.
+import { rm } from 'node:fs/promises';
 import { build } from 'esbuild';
 
 const PDF_LIBRARY = './node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js';
@@ -21,8 +22,10 @@ const apps = [
   ['demo/dist', ['demo/src/main.ts']],
 ];
 await Promise.all(
-  apps.map(([outdir, entryPoints]) =>
-    build({
+  apps.map(async ([outdir, entryPoints]) => {
+    // Pieces of the build before have other names.
+    await rm(outdir, { recursive: true, force: true });
+    await build({
       entryPoints,
       outdir,
       entryNames: '[name]',
@@ -36,6 +39,6 @@ await Promise.all(
       sourcemap: true,
       tsconfig: 'tsconfig.base.json',
       logLevel: 'warning',
-    }),
-  ),
+    });
+  }),
 );

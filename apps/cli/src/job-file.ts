@@ -109,11 +109,14 @@ function withDetails(
   });
 }
 
+/** How much is known of a job's pages: all, or only what decides on its sheets and not what checks look at, which takes longest. */
+export type Known = 'all' | 'sheets';
+
 /** Reads a ticket and every document it names; paths are beside the ticket. @throws InputError */
-export async function loadJob(file: string, opening: Opening): Promise<Job> {
+export async function loadJob(file: string, opening: Opening, known: Known = 'all'): Promise<Job> {
   const ticket = await readJson(file, readTicket);
   if (isSetup(ticket)) throw new InputError(file, 'this is a set-up without files; give them to "foglio series"');
-  const job = await openJob(file, ticket, opening);
+  const job = await openJob(file, ticket, opening, known);
   remarkOnAttached(job, opening);
   return job;
 }
@@ -139,18 +142,8 @@ const printedBy = (ticket: Ticket, user: string): Ticket => {
 /** Reads a set-up, or what of a ticket is one. @throws InputError */
 export const loadSetup = async (file: string): Promise<Ticket> => setupOf(await readJson(file, readTicket));
 
-/**
- * The job that a set-up makes of a file.
- *
- * @param known "sheets": only what decides on its sheets is read, and not what checks look at, which takes longest
- * @throws InputError
- */
-export async function loadJobOver(
-  setup: Ticket,
-  path: string,
-  opening: Opening,
-  known: 'all' | 'sheets' = 'all',
-): Promise<Job> {
+/** The job that a set-up makes of a file. @throws InputError */
+export async function loadJobOver(setup: Ticket, path: string, opening: Opening, known: Known = 'all'): Promise<Job> {
   const whole = resolve(path);
   const title = basename(path).replace(/\.[^.]+$/, '');
   const job = await openJob(path, applySetup(setup, [whole], title), opening, known);
@@ -160,7 +153,7 @@ export async function loadJobOver(
   return openJob(path, applySetup(setup, [whole, ...attached], title), opening, known);
 }
 
-async function openJob(file: string, written: Ticket, opening: Opening, known: 'all' | 'sheets' = 'all'): Promise<Job> {
+async function openJob(file: string, written: Ticket, opening: Opening, known: Known = 'all'): Promise<Job> {
   const ticket = printedBy(written, userInfo().username);
   const opened = new Map<string, LoadedDocument>();
   const wanted = new Map<string, Set<number>>();
@@ -173,7 +166,7 @@ async function openJob(file: string, written: Ticket, opening: Opening, known: '
     const document = opened.get(key) ?? (await openDocument(path, form, opening));
     opened.set(key, document);
     const pages = wanted.get(key) ?? new Set();
-    const needed = known === 'all' || asksForDetails(ticket, index);
+    const needed = known === 'all' || asksForDetails(ticket, index) || trims(ticket, index);
     if (needed) pagesToRead(ticket, index, document).forEach((page) => pages.add(page));
     wanted.set(key, pages);
   }
@@ -190,6 +183,10 @@ const ASKS_FOR_DETAILS = /colou?r|blank/i;
 
 const asksForDetails = ({ documents, routes }: Ticket, index: number): boolean =>
   [documents[index]?.pages ?? '', ...routes.map(({ pages }) => pages)].some((text) => ASKS_FOR_DETAILS.test(text));
+
+/** Whether white margins are trimmed, so that of each page that is printed it must be known what is on it. */
+const trims = ({ documents, routes }: Ticket, index: number): boolean =>
+  [documents[index], ...routes].some((one) => one?.part === 'content');
 
 /** The pages of which the plan needs to know all: those that are printed. What cannot be read is left for it to name. */
 function pagesToRead(ticket: Ticket, index: number, facts: LoadedDocument): readonly number[] {

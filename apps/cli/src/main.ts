@@ -1,20 +1,14 @@
 import { Command, CommanderError, Option } from 'commander';
-import {
-  BAD_INPUT,
-  complainAbout,
-  DONE,
-  imposeCommand,
-  pagesCommand,
-  planCommand,
-  printerCommand,
-  sendCommand,
-  seriesCommand,
-  type OpeningOptions,
-} from './commands';
+import type { ImposeOptions } from './commands/impose';
+import type { PagesOptions } from './commands/pages';
+import type { PlanOptions } from './commands/plan';
+import type { SendOptions } from './commands/send';
+import { BAD_INPUT, DONE } from './exit-status';
+import type { OpeningOptions } from './opening';
 import type { AccessOptions } from './printer-address';
 import type { SeriesOptions } from './series/command';
 
-/** Keeps the exit status of the command that is run. */
+/** Keeps the exit status of the command that is run. What a command needs is loaded when it is run, and no sooner. */
 type Keep = (running: Promise<number>) => Promise<void>;
 
 const passwordFile = (): Option =>
@@ -42,7 +36,8 @@ export async function main(argv: readonly string[]): Promise<number> {
     return status;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? DONE : BAD_INPUT;
-    return complainAbout(error);
+    (await import('./complain-about')).complainAbout(error);
+    return BAD_INPUT;
   }
 }
 
@@ -54,7 +49,9 @@ function offerLooking(program: Command, keep: Keep): void {
     .argument('<files...>')
     .option('--json', 'as JSON')
     .addOption(passwordFile())
-    .action((files: string[], options: OpeningOptions & { json?: boolean }) => keep(pagesCommand(files, options)));
+    .action((files: string[], options: PagesOptions) =>
+      keep(import('./commands/pages').then(({ pages }) => pages(files, options))),
+    );
   program
     .command('plan')
     .description('the sheets a ticket comes to')
@@ -62,13 +59,15 @@ function offerLooking(program: Command, keep: Keep): void {
     .option('--printer <profile>', 'a printer profile; without: a printer with all the ticket asks for')
     .option('--json', "as JSON, in the plan's shape")
     .addOption(passwordFile())
-    .action((ticket: string, options: OpeningOptions & { printer?: string; json?: boolean }) =>
-      keep(planCommand(ticket, options)),
+    .action((ticket: string, options: PlanOptions) =>
+      keep(import('./commands/plan').then(({ plan }) => plan(ticket, options))),
     );
   access(program.command('printer'))
     .description("read a printer's profile")
     .argument('<address>', 'ipp://HOST:PORT/ipp/print')
-    .action((address: string, options: AccessOptions) => keep(printerCommand(address, options)));
+    .action((address: string, options: AccessOptions) =>
+      keep(import('./commands/printer').then(({ printer }) => printer(address, options))),
+    );
 }
 
 /** What writes, or moves paper. */
@@ -81,8 +80,8 @@ function offerPrinting(program: Command, keep: Keep): void {
     .option('--printer <profile>', 'a printer profile')
     .option('--set <which>', 'all: every set; without: one set')
     .addOption(passwordFile())
-    .action((ticket: string, options: OpeningOptions & { output: string; printer?: string; set?: string }) =>
-      keep(imposeCommand(ticket, options)),
+    .action((ticket: string, options: ImposeOptions) =>
+      keep(import('./commands/impose').then(({ impose }) => impose(ticket, options))),
     );
   access(program.command('send'))
     .description('send a ticket to a printer as one job')
@@ -90,8 +89,8 @@ function offerPrinting(program: Command, keep: Keep): void {
     .requiredOption('--to <address>', 'ipp://HOST:PORT/ipp/print')
     .option('--yes', 'send although cautions stand')
     .addOption(passwordFile())
-    .action((ticket: string, options: OpeningOptions & AccessOptions & { to: string; yes?: boolean }) =>
-      keep(sendCommand(ticket, options)),
+    .action((ticket: string, options: SendOptions) =>
+      keep(import('./commands/send').then(({ send }) => send(ticket, options))),
     );
   access(program.command('series'))
     .description(
@@ -107,5 +106,7 @@ function offerPrinting(program: Command, keep: Keep): void {
     .option('--skip', 'leave out files that do not fit')
     .option('--yes', 'send although cautions stand')
     .addOption(passwordFile())
-    .action((files: string[], options: OpeningOptions & SeriesOptions) => keep(seriesCommand(files, options)));
+    .action((files: string[], options: OpeningOptions & SeriesOptions) =>
+      keep(import('./commands/series').then(({ series }) => series(files, options))),
+    );
 }

@@ -36,6 +36,7 @@ export interface FilePages {
     readonly section: number | null;
     readonly color?: boolean;
     readonly looksGray?: boolean;
+    readonly blackOfColors?: boolean;
     readonly blank?: boolean;
     /** Points, as it stands on the page; null: no text. */
     readonly smallestText?: number | null;
@@ -62,6 +63,7 @@ export function describePages(file: string, document: LoadedDocument): FilePages
     section: sectionOf(index + 1),
     color: facts.color,
     looksGray: facts.looksGray,
+    blackOfColors: facts.blackOfColors,
     blank: facts.blank,
     smallestText: facts.smallestText,
     content: facts.content,
@@ -88,10 +90,11 @@ export function pagesTable({ file, about, pages }: FilePages): string {
 const sayAbout = ({ title, author }: AboutDocument): string =>
   `${title ? `, “${title}”` : ''}${author ? ` by ${author}` : ''}`;
 
-function sayColor({ color, looksGray, blank }: FilePages['pages'][number]): string {
+function sayColor({ color, looksGray, blackOfColors, blank }: FilePages['pages'][number]): string {
   if (color === undefined) return '';
   if (blank) return 'nothing';
-  return looksGray ? 'grey coded in colour' : color ? 'colour' : 'black and grey';
+  if (color) return looksGray ? 'grey coded in colour' : 'colour';
+  return blackOfColors ? 'black and grey, black coded in colour' : 'black and grey';
 }
 
 /** A plan as a list of sheets, then the totals, the slips, the passes and the checks with what would settle them. */

@@ -1,4 +1,5 @@
 import { PDFArray, PDFDict, PDFName, PDFRef, PDFStream, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+import { nameIn } from './objects/lazy-context';
 import type { Matrix } from './page-box';
 import type { PageNode } from './page-tree';
 import { nameOf, numberOf } from './pdf-object';
@@ -41,6 +42,7 @@ export function printedAnnotations(page: PageNode, context: PDFContext): Printed
   const annotations = context.lookup(page.dict.get(PDFName.of('Annots')));
   if (!(annotations instanceof PDFArray)) return [];
   return annotations.asArray().flatMap((entry) => {
+    if (isScreenOnly(entry, context)) return [];
     const annotation = context.lookup(entry);
     if (!(annotation instanceof PDFDict) || !isPrinted(annotation, context)) return [];
     const appearance = normalAppearance(annotation, context);
@@ -61,11 +63,18 @@ export function countWithoutAppearance(page: PageNode, context: PDFContext): num
   const annotations = context.lookup(page.dict.get(PDFName.of('Annots')));
   if (!(annotations instanceof PDFArray)) return 0;
   return annotations.asArray().filter((entry) => {
+    if (isScreenOnly(entry, context)) return false;
     const annotation = context.lookup(entry);
     if (!(annotation instanceof PDFDict) || !isPrinted(annotation, context)) return false;
     const isField = nameOf(annotation.get(PDFName.of('Subtype')), context) === 'Widget';
     return !isField && !(context.lookup(annotation.get(PDFName.of('AP'))) instanceof PDFDict);
   }).length;
+}
+
+/** Manuals have ten thousands of links, so no objects are made of them. */
+function isScreenOnly(entry: PDFObject, context: PDFContext): boolean {
+  const kind = entry instanceof PDFRef ? nameIn(context, entry, 'Subtype') : null;
+  return kind !== null && SCREEN_ONLY.includes(kind);
 }
 
 function isPrinted(annotation: PDFDict, context: PDFContext): boolean {

@@ -9,8 +9,6 @@ export interface OpenPdf {
   readonly document: PDFDocument;
   readonly context: PDFContext;
   readonly catalog: PDFDict;
-  /** Where its objects are found as they stand; null where the file was searched for them and all are in the context. */
-  readonly file: FileObjects | null;
 }
 
 /** A header may stand anywhere in the first 1024 bytes (ISO 32000-1, annex H, implementation note 13). */
@@ -21,14 +19,21 @@ export const hasPdfHeader = (bytes: Uint8Array): boolean =>
   new TextDecoder('latin1').decode(bytes.subarray(0, HEADER_WITHIN)).includes('%PDF-');
 
 /**
- * Opens a PDF without touching its metadata.
+ * Opens a PDF without touching its metadata; the same bytes once.
  *
  * @throws PdfError `not-a-pdf`, `locked` or `damaged`
  */
 export async function openPdf(bytes: Uint8Array): Promise<OpenPdf> {
   if (!hasPdfHeader(bytes)) throw notAPdf();
-  return openAsTold(bytes) ?? (await openBySearching(bytes));
+  const before = opened.get(bytes);
+  if (before) return before;
+  const pdf = openAsTold(bytes) ?? (await openBySearching(bytes));
+  opened.set(bytes, pdf);
+  return pdf;
 }
+
+/** Taking in, looking through and imposing ask for the same bytes one after another, and go on with what is known of them. */
+const opened = new WeakMap<Uint8Array, OpenPdf>();
 
 /** By the file's own cross references; null where they are wrong, lead to no catalog, or the file is locked. */
 function openAsTold(bytes: Uint8Array): OpenPdf | null {
@@ -38,7 +43,7 @@ function openAsTold(bytes: Uint8Array): OpenPdf | null {
   findInFile(context, file);
   const catalog = context.lookup(context.trailerInfo.Root);
   if (!(catalog instanceof PDFDict) || !catalog.has(PDFName.of('Pages'))) return null;
-  return { document: documentOver(context), context, catalog, file };
+  return { document: documentOver(context), context, catalog };
 }
 
 /** The library makes a document of a context, though it does not say so. */
@@ -55,7 +60,7 @@ async function openBySearching(bytes: Uint8Array): Promise<OpenPdf> {
   const catalog = context.lookup(context.trailerInfo.Root);
   if (!(catalog instanceof PDFDict)) throw damaged('its catalog is missing');
   if (!catalog.has(PDFName.of('Pages'))) throw damaged('its page tree is missing');
-  return { document, context, catalog, file: null };
+  return { document, context, catalog };
 }
 
 async function load(bytes: Uint8Array): Promise<PDFDocument> {

@@ -10,7 +10,6 @@ export interface Target extends Space {
 
 export const newTarget = (): Target => ({
   context: PDFContext.create(),
-  file: null,
   taken: new Map(),
   takers: new Map(),
 });

@@ -17,7 +17,6 @@ import type { LayInBrowser } from './browser/laying';
 import type { ReadBeside } from './flow/beside-file';
 import { documentKind } from './kind';
 import type { LaidPages } from './laid-pages';
-import { layOutTables, TooManyPages } from './table/lay-out';
 import type { Table } from './table/table';
 
 /** A document as the rest of Foglio has it, whatever came in. */
@@ -156,6 +155,7 @@ async function layOutRead(
   { name, begun, progress }: TakingIn,
   { outlined, empty }: { readonly outlined: boolean; readonly empty: PdfError },
 ): Promise<LaidPages> {
+  const { layOutTables, TooManyPages } = await import('./table/lay-out');
   const first = begun ? await read(FIRST_ROWS) : null;
   if (first && begun && !first.isWhole) {
     const { tables, laid } = first;

@@ -18,6 +18,7 @@ export const pageFactsSchema = {
     label: { type: 'string' },
     color: { type: 'boolean' },
     looksGray: { type: 'boolean' },
+    blackOfColors: { type: 'boolean' },
     blank: { type: 'boolean' },
     smallestText: { type: ['number', 'null'], minimum: 0 },
     content: { type: ['array', 'null'], items: { type: 'number' }, minItems: 4, maxItems: 4 },

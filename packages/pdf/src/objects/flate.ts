@@ -1,5 +1,13 @@
 import { constants, deflateSync, inflateSync } from 'node:zlib';
-import { decodePDFRawStream, PDFArray, PDFDict, PDFName, PDFRawStream, type PDFContext } from '@cantoo/pdf-lib';
+import {
+  decodePDFRawStream,
+  PDFArray,
+  PDFDict,
+  PDFName,
+  PDFRawStream,
+  type PDFContext,
+  type PDFObject,
+} from '@cantoo/pdf-lib';
 import { tooMuch } from '../pdf-error';
 import { numberOf } from '../pdf-object';
 
@@ -13,29 +21,42 @@ const MOST_BYTES = 512 * 1024 * 1024;
  * @throws PdfError `too-much`; Error where it cannot be unpacked
  */
 export function unpacked(stream: PDFRawStream): Uint8Array {
-  const { dict, contents } = stream;
-  const [filter, parameters] = onlyFilter(dict);
-  if (filter === null) return contents;
-  if (filter !== 'FlateDecode') return decodePDFRawStream(stream).decode();
-  return unpredicted(inflated(contents), parameters);
+  let { contents } = stream;
+  const filters = filtersOf(stream.dict);
+  for (const [index, { name, parameters }] of filters.entries()) {
+    if (name !== 'FlateDecode') return decodedByLibrary(contents, filters.slice(index), stream.dict.context);
+    contents = unpredicted(inflated(contents), parameters);
+  }
+  return contents;
 }
 
-/** The one filter of a stream and what it is told; null without any, undefined where there are several. */
-function onlyFilter(dict: PDFDict): [filter: string | null | undefined, parameters: PDFDict | null] {
+/** A filter of a stream and what it is told. */
+interface Filter {
+  readonly name: string;
+  readonly parameters: PDFDict | null;
+}
+
+function filtersOf(dict: PDFDict): Filter[] {
   const { context } = dict;
-  const single = (name: string) => {
+  const all = (name: string): (PDFObject | undefined)[] => {
     const found = context.lookup(dict.get(PDFName.of(name)));
-    if (!(found instanceof PDFArray)) return found;
-    return found.size() <= 1 ? context.lookup(found.get(0)) : null;
+    return found instanceof PDFArray ? found.asArray().map((one) => context.lookup(one)) : [found];
   };
-  const filters = context.lookup(dict.get(PDFName.of('Filter')));
-  if (filters === undefined || (filters instanceof PDFArray && filters.size() === 0)) return [null, null];
-  const filter = single('Filter');
-  const parameters = single('DecodeParms');
-  return [
-    filter instanceof PDFName ? filter.decodeText() : undefined,
-    parameters instanceof PDFDict ? parameters : null,
-  ];
+  const parameters = all('DecodeParms');
+  return all('Filter').flatMap((filter, index) => {
+    const told = parameters[index];
+    return filter instanceof PDFName
+      ? [{ name: filter.decodeText(), parameters: told instanceof PDFDict ? told : null }]
+      : [];
+  });
+}
+
+function decodedByLibrary(bytes: Uint8Array, filters: readonly Filter[], context: PDFContext): Uint8Array {
+  const dict = context.obj({
+    Filter: filters.map(({ name }) => name),
+    DecodeParms: filters.map(({ parameters }) => parameters),
+  });
+  return decodePDFRawStream(PDFRawStream.of(dict, bytes)).decode();
 }
 
 function inflated(packed: Uint8Array): Uint8Array {

@@ -1,11 +1,13 @@
-import { type PDFContext, type PDFObject, type PDFRef } from '@cantoo/pdf-lib';
+import { PDFDict, PDFName, PDFObject, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
+import { nameOf } from '../pdf-object';
 import type { FileObjects, WrittenObject } from './file-objects';
+import { endOfToken, entryOf, standsAt } from './tokens';
 
 /** Objects by their references, each made of what stands in the file when it is first asked for. */
 class ObjectsOfFile extends Map<PDFRef, PDFObject> {
   private readonly gone = new Set<PDFRef>();
 
-  constructor(private readonly file: FileObjects) {
+  constructor(readonly file: FileObjects) {
     super();
   }
 
@@ -58,17 +60,28 @@ export function findInFile(context: PDFContext, file: FileObjects): void {
 }
 
 /** An object of a context: as it stands in its file where nothing was made of it yet; null where there is none. */
-export function objectOf(context: PDFContext, file: FileObjects | null, ref: PDFRef): PDFObject | WrittenObject | null {
+export function objectOf(context: PDFContext, ref: PDFRef): PDFObject | WrittenObject | null {
   const objects = (context as unknown as Contents).indirectObjects;
   if (!(objects instanceof ObjectsOfFile)) return objects.get(ref) ?? null;
   const made = objects.made(ref);
   if (made !== undefined) return made;
-  return objects.isGone(ref) ? null : (file?.written(ref) ?? null);
+  return objects.isGone(ref) ? null : objects.file.written(ref);
 }
 
 /** Whether there is one. */
-export function hasObject(context: PDFContext, file: FileObjects | null, ref: PDFRef): boolean {
+export function hasObject(context: PDFContext, ref: PDFRef): boolean {
   const objects = (context as unknown as Contents).indirectObjects;
   if (!(objects instanceof ObjectsOfFile)) return objects.has(ref);
-  return objects.made(ref) !== undefined || (!objects.isGone(ref) && (file?.has(ref) ?? false));
+  return objects.made(ref) !== undefined || (!objects.isGone(ref) && objects.file.has(ref));
+}
+
+/** A name that a dictionary holds, found without making an object of it where none was made yet; null where it holds none. */
+export function nameIn(context: PDFContext, ref: PDFRef, key: string): string | null {
+  const found = objectOf(context, ref);
+  if (found === null || found instanceof PDFObject)
+    return found instanceof PDFDict ? nameOf(found.get(PDFName.of(key)), context) : null;
+  const { bytes, start } = found;
+  const at = standsAt(bytes, start, '<<') ? entryOf(bytes, start, key) : null;
+  if (at === null || bytes[at] !== 0x2f) return null;
+  return Buffer.from(bytes.subarray(at + 1, endOfToken(bytes, at + 1))).toString('latin1');
 }

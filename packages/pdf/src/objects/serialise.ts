@@ -1,4 +1,4 @@
-import { PDFArray, PDFDict, type PDFName, PDFRef, type PDFObject } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict, PDFNumber, PDFRef, type PDFName, type PDFObject } from '@cantoo/pdf-lib';
 import { endOfValue } from './tokens';
 import type { WrittenBytes } from './written-bytes';
 
@@ -24,6 +24,8 @@ export function writeObject(object: PDFObject, rename: Rename, out: WrittenBytes
       writeObject(entry, rename, out);
     });
     out.text(']');
+  } else if (object instanceof PDFNumber && Number.isInteger(object.asNumber())) {
+    out.text(String(object.asNumber()));
   } else {
     const bytes = new Uint8Array(object.sizeInBytes());
     object.copyBytesInto(bytes, 0);

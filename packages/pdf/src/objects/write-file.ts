@@ -1,6 +1,6 @@
 import { deflateSync } from 'node:zlib';
 import { PDFName, PDFObject, PDFRef, PDFStream, type PDFContext } from '@cantoo/pdf-lib';
-import type { FileObjects, WrittenObject } from './file-objects';
+import type { WrittenObject } from './file-objects';
 import { hasObject, objectOf } from './lazy-context';
 import { copyValue, writeObject, type Rename } from './serialise';
 import { WrittenBytes } from './written-bytes';
@@ -8,8 +8,6 @@ import { WrittenBytes } from './written-bytes';
 /** Where the references of some objects lead. */
 export interface Space {
   readonly context: PDFContext;
-  /** The file they stand in; null where all of them are in the context. */
-  readonly file: FileObjects | null;
   /** Objects of others that stand under a reference of this one. */
   readonly taken?: ReadonlyMap<PDFRef, Taken>;
 }
@@ -46,6 +44,7 @@ class FileWriter {
   /** Of each object by its number; 0 is the head of the free ones, of which there are none. */
   private readonly entries: Entry[] = [[0, 0, 65_535]];
   private readonly out = new WrittenBytes();
+  private readonly dict = new WrittenBytes();
   private packing = { numbers: [] as number[], starts: [] as number[], bytes: new WrittenBytes() };
 
   write(space: Space): Uint8Array[] {
@@ -68,7 +67,7 @@ class FileWriter {
       if (known !== undefined) return known;
       const taken = space.taken?.get(ref);
       if (taken) return this.renameIn(taken.space)(taken.ref);
-      if (!hasObject(space.context, space.file, ref)) return null;
+      if (!hasObject(space.context, ref)) return null;
       const number = this.newNumber();
       numbers.set(ref, number);
       this.pending.push({ space, ref });
@@ -83,7 +82,7 @@ class FileWriter {
   private object({ space, ref }: Taken): void {
     const rename = this.renameIn(space);
     const number = rename(ref) as number;
-    const found = objectOf(space.context, space.file, ref);
+    const found = objectOf(space.context, ref);
     if (found === null) this.packed(number, (out) => out.text('null'));
     else if (found instanceof PDFStream) this.stream(number, found, rename);
     else if (found instanceof PDFObject) this.packed(number, (out) => writeObject(found, rename, out));
@@ -98,7 +97,7 @@ class FileWriter {
       copyValue(bytes, start, end, rename, this.begin(number));
       this.data(bytes.subarray(data.start, data.end));
     } else {
-      const stream = space.file?.parsed(ref);
+      const stream = space.context.lookup(ref);
       if (stream instanceof PDFStream) this.stream(number, stream, rename);
       else this.packed(number, (out) => out.text('null'));
     }
@@ -107,10 +106,8 @@ class FileWriter {
   private stream(number: number, stream: PDFStream, rename: Rename): void {
     const data = stream.getContents();
     const out = this.begin(number);
-    const isEmpty = stream.dict.entries().every(([name]) => name === LENGTH);
-    const dict = new WrittenBytes();
-    writeObject(stream.dict, rename, dict, LENGTH);
-    out.copy(dict.take().subarray(0, -2)).text(`${isEmpty ? '' : ' '}/Length ${data.length}>>`);
+    writeObject(stream.dict, rename, this.dict, LENGTH);
+    out.copy(this.dict.take().subarray(0, -2)).text(`/Length ${data.length}>>`);
     this.data(data);
   }
 

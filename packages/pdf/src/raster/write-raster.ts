@@ -1,5 +1,4 @@
 import { open, readFile, rm, type FileHandle } from 'node:fs/promises';
-import sharp from 'sharp';
 import type { Raster, Sheet } from '@foglio/core';
 import { damaged, programMissing } from '../pdf-error';
 import { runProgram } from '../program';
@@ -62,6 +61,7 @@ function writeJpeg(source: string, target: string, how: Raster): Promise<void> {
     await draw(source, path('%d.pnm'), 1, 1, how);
     const picture = await turn(readPnm(await readFile(path('1.pnm'))), { cross: 1, feed: 1 });
     const { width, height, channels, pixels } = picture;
+    const { default: sharp } = await import('sharp');
     const drawn = sharp(pixels, { raw: { width, height, channels }, limitInputPixels: false });
     // It has the form of the paper, so whoever prints it fits it to that.
     await (channels === 1 ? drawn.toColourspace('b-w') : drawn).jpeg(JPEG).toFile(target);
@@ -157,6 +157,7 @@ async function turn(
   const isAcross = width > height;
   if (!isAcross && cross === 1 && feed === 1) return picture;
   // Within one pipeline turning comes before mirroring, whatever stands first.
+  const { default: sharp } = await import('sharp');
   let pipeline = sharp(pixels, { raw: { width, height, channels }, limitInputPixels: false });
   if (isAcross) pipeline = pipeline.rotate(-90);
   if (feed === -1) pipeline = pipeline.flip();
