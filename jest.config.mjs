@@ -17,7 +17,7 @@ const rooms = (name, ...folders) => ({
   setupFiles: ['<rootDir>/jest.seed.cjs'],
   transform: { '\\.[mc]?[jt]s$': swc },
   // Published as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!pdfjs-dist/|canonicalize/)'],
+  transformIgnorePatterns: ['/node_modules/(?!canonicalize/)'],
   moduleNameMapper: {
     '^@foglio/ipp/serving$': '<rootDir>/packages/ipp/src/serving/index.ts',
     '^@foglio/core/validate$': '<rootDir>/packages/core/src/validate.ts',

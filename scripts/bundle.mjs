@@ -18,7 +18,7 @@ const apps = [
     ],
   ],
   ['apps/printer/dist', ['apps/printer/src/main.ts']],
-  ['apps/cli/dist', ['apps/cli/src/foglio.ts']],
+  ['apps/cli/dist', ['apps/cli/src/foglio.ts', 'apps/cli/src/look-through-thread.ts']],
   ['demo/dist', ['demo/src/main.ts']],
 ];
 await Promise.all(

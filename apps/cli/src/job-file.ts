@@ -1,7 +1,5 @@
-import { readFileSync, realpathSync, statSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
 import { userInfo } from 'node:os';
-import { basename, dirname, resolve, sep } from 'node:path';
+import { basename, dirname, resolve } from 'node:path';
 import {
   applySetup,
   isSetup,
@@ -20,93 +18,14 @@ import {
 } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { planAt } from '@foglio/sentence';
-import { PdfError, readDetails } from '@foglio/pdf';
-import { takeInDocument, type TakenDocument } from '@foglio/typeset';
-import { InputError, sayFileTrouble } from './input-error';
-import type { AskPassword } from './password';
-
-export interface LoadedDocument extends DocumentFacts {
-  readonly bytes: Uint8Array;
-}
+import { openDocument, readOrSay, withDetails, type LoadedDocument, type Opening } from './document-file';
+import { InputError } from './input-error';
 
 /** A ticket file with the documents it names. */
 export interface Job {
   readonly file: string;
   readonly ticket: Ticket;
   readonly documents: readonly LoadedDocument[];
-}
-
-/** How documents are opened: where passwords come from, and who is told what should be known of them. */
-export interface Opening {
-  readonly askPassword: AskPassword;
-  readonly remark: (text: string) => void;
-}
-
-/** Takes a file in, and what is known of it at once. @throws InputError */
-async function openDocument(path: string, form: Form, { askPassword, remark }: Opening): Promise<LoadedDocument> {
-  const read = new Uint8Array(await readOrSay(path));
-  const taken = await orSay(path, () => takeInUnlocked(read, path, form, askPassword));
-  const { bytes, facts, remarks, laid } = taken;
-  remarks.forEach((text) => remark(`${path}: ${text}`));
-  return { name: basename(path), bytes, ...facts, remarks, ...(laid ? { laid } : {}) };
-}
-
-/** Asks for a password only where one is needed. */
-async function takeInUnlocked(
-  bytes: Uint8Array,
-  path: string,
-  form: Form,
-  askPassword: AskPassword,
-): Promise<TakenDocument> {
-  const [today] = momentOf(new Date()).split('T') as [string];
-  const how = { name: basename(path), form, today, readBeside: besideIn(dirname(path)) };
-  try {
-    return await takeInDocument(bytes, { ...how, password: null });
-  } catch (error) {
-    if (!(error instanceof PdfError) || !['locked', 'printing-forbidden'].includes(error.trouble)) throw error;
-    const password = await askPassword(path);
-    if (password === null) throw error;
-    return takeInDocument(bytes, { ...how, password });
-  }
-}
-
-/** More than any picture on a page of a person's, in bytes. */
-const MOST_BESIDE = 50 * 1024 * 1024;
-
-/** Reads what stands in a folder or below it, wherever links in it lead. */
-const besideIn =
-  (folder: string) =>
-  (path: string): Uint8Array | null => {
-    try {
-      const [root, file] = [realpathSync(folder), realpathSync(resolve(folder, path))];
-      const isWithin = file.startsWith(root.endsWith(sep) ? root : root + sep);
-      return isWithin && statSync(file).size <= MOST_BESIDE ? new Uint8Array(readFileSync(file)) : null;
-    } catch {
-      return null;
-    }
-  };
-
-/** Takes a file in, with all facts of these pages, or of all. @throws InputError */
-export async function loadDocument(
-  path: string,
-  opening: Opening,
-  pages: readonly number[] | 'all' = 'all',
-): Promise<LoadedDocument> {
-  return withDetails(path, await openDocument(path, {}, opening), pages);
-}
-
-function withDetails(
-  path: string,
-  document: LoadedDocument,
-  wanted: readonly number[] | 'all',
-): Promise<LoadedDocument> {
-  const pages = [...document.pages];
-  return orSay(path, async () => {
-    await readDetails(document.bytes, wanted, (page, details) => {
-      pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
-    });
-    return { ...document, pages };
-  });
 }
 
 /** How much is known of a job's pages: all, or only what decides on its sheets and not what checks look at, which takes longest. */
@@ -200,15 +119,6 @@ function pagesToRead(ticket: Ticket, index: number, facts: LoadedDocument): read
   }
 }
 
-async function orSay<T>(path: string, read: () => Promise<T>): Promise<T> {
-  try {
-    return await read();
-  } catch (error) {
-    if (error instanceof PdfError) throw new InputError(path, error.message);
-    throw error;
-  }
-}
-
 /** The job's plan against a printer, or against a printer that has all it asks for. @throws InputError */
 export function planJob(
   { file, ticket, documents }: Job,
@@ -239,13 +149,5 @@ async function readJson<T>(file: string, read: (data: unknown) => T): Promise<T>
   } catch (error) {
     if (error instanceof TicketError) throw new InputError(file, error.message);
     throw error;
-  }
-}
-
-async function readOrSay(path: string): Promise<Buffer> {
-  try {
-    return await readFile(path);
-  } catch (error) {
-    throw new InputError(path, sayFileTrouble(error));
   }
 }

@@ -1,4 +1,4 @@
-import type { Opening } from './job-file';
+import type { Opening } from './document-file';
 import { passwordSource } from './password';
 import { complain } from './terminal';
 

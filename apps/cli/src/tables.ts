@@ -15,7 +15,7 @@ import {
   type Printer,
   type Side,
 } from '@foglio/core';
-import type { LoadedDocument } from './job-file';
+import type { LoadedDocument } from './document-file';
 
 /** What `pages --json` prints for a file. */
 export interface FilePages {

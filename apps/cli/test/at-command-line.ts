@@ -12,6 +12,8 @@ export interface AtCommandLine {
   readonly complained: string;
   /** Plans a ticket. @returns the exit status */
   readonly run: (ticket: object, printer?: object) => Promise<number>;
+  /** The path of a file in the folder. */
+  readonly at: (name: string) => string;
   /** Puts a file beside the ticket. */
   readonly write: (name: string, content: string | Uint8Array) => void;
   /** What was printed until now counts no more. */
@@ -25,6 +27,7 @@ export function atCommandLine(): AtCommandLine {
   let complained = '';
   beforeAll(() => {
     folder = mkdtempSync(join(tmpdir(), 'foglio-fields-'));
+    process.env['XDG_CACHE_HOME'] = join(folder, 'cache');
     writeFileSync(join(folder, 'manual.pdf'), labelledPdf());
   });
   afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -51,6 +54,7 @@ export function atCommandLine(): AtCommandLine {
       const profile = printer ? ['--printer', join(folder, 'printer.json')] : [];
       return main(['node', 'foglio', 'plan', join(folder, 'ticket.json'), '--json', ...profile]);
     },
+    at: (name) => join(folder, name),
     write: (name, content) => writeFileSync(join(folder, name), content),
     forget: () => {
       printed = '';

@@ -20,6 +20,7 @@ let complained: string;
 
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'foglio-cli-'));
+  process.env['XDG_CACHE_HOME'] = join(folder, 'cache');
   copyFileSync(MANUAL, join(folder, 'manual.pdf'));
   writeFileSync(join(folder, 'plain.pdf'), numberedPdf(20));
   printed = '';

@@ -22,7 +22,7 @@ export { completePrinted } from './intake/browser-pdf';
 export type { NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';
 export { takeIn, takeInMade, takeInPictures, type TakenIn } from './intake/take-in';
-export { startPdfium } from './pdfium';
+export { compilePdfium, startPdfium, usePdfium } from './pdfium';
 export { inScratchFolder, scratchPrefix, sweepScratch } from './scratch';
 export { rehearse } from './rehearse';
 export { renderPage } from './render-page';

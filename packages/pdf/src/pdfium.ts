@@ -32,13 +32,36 @@ interface Memory {
 
 let engine: Promise<Pdfium> | null = null;
 
-/** PDFium, once a process; it takes a tenth of a second. */
+/** What of the engine of WebAssembly the types of Node leave out. */
+interface Compiler {
+  readonly compile: (bytes: Uint8Array) => Promise<WebAssembly.Module>;
+  readonly instantiate: (code: WebAssembly.Module, imports: unknown) => Promise<unknown>;
+}
+const { WebAssembly: compiler } = globalThis as unknown as { readonly WebAssembly: Compiler };
+
+/** Code that was compiled elsewhere. */
+let compiled: WebAssembly.Module | null = null;
+
+/** PDFium's code, to be shared by several threads. */
+export const compilePdfium = async (): Promise<WebAssembly.Module> =>
+  compiler.compile(
+    new Uint8Array(await readFile(createRequire(import.meta.url).resolve('@embedpdf/pdfium/pdfium.wasm'))),
+  );
+
+/** Starts with this code, in a thread that was given it. */
+export const usePdfium = (code: WebAssembly.Module): void => void (compiled = code);
+
+/** PDFium, once a thread; it takes a tenth of a second. */
 export function startPdfium(): Promise<Pdfium> {
   engine ??= (async () => {
     const { init } = await import('@embedpdf/pdfium');
-    const path = createRequire(import.meta.url).resolve('@embedpdf/pdfium/pdfium.wasm');
-    const wasm = await readFile(path);
-    const started = await init({ wasmBinary: new Uint8Array(wasm).buffer });
+    const code = compiled ?? (await compilePdfium());
+    const started = await init({
+      instantiateWasm: (imports: unknown, done: (instance: unknown) => void) => {
+        void compiler.instantiate(code, imports).then(done);
+        return {};
+      },
+    });
     started.PDFiumExt_Init();
     const module = started.pdfium as unknown as Memory;
     const { malloc, free } = module.wasmExports;

@@ -1,5 +1,5 @@
 import { DONE } from '../exit-status';
-import { loadDocument } from '../job-file';
+import { loadDocument } from '../document-file';
 import { openingOf, type OpeningOptions } from '../opening';
 import { describePages, pagesTable } from '../tables';
 import { say, sayJson } from '../terminal';

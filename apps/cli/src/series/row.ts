@@ -11,7 +11,8 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { InputError, sayFileTrouble } from '../input-error';
-import { loadJobOver, type Job, type Opening } from '../job-file';
+import type { Opening } from '../document-file';
+import { loadJobOver, type Job } from '../job-file';
 import type { Journal } from './journal';
 
 /** A file of a series as planned; where it could not be read, with the reason. */

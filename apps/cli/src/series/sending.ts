@@ -29,7 +29,8 @@ import {
 import { impose, inFormat } from '@foglio/pdf';
 import { planAt } from '@foglio/sentence';
 import { InputError } from '../input-error';
-import type { Job, Opening } from '../job-file';
+import type { Opening } from '../document-file';
+import type { Job } from '../job-file';
 import type { Journal, Note } from './journal';
 import { openRow, outcomeOf, type OpenRow, type Row } from './row';
 

@@ -1,0 +1,61 @@
+import { createHash } from 'node:crypto';
+import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { homedir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { PdfFacts } from '@foglio/pdf';
+
+/**
+ * What was found out of documents, kept by the digest of their bytes, so that the next command need not look through the same
+ * pages again. Nothing depends on it: where it cannot be read or written, the pages are looked through.
+ */
+const folder = (): string => join(process.env['XDG_CACHE_HOME'] ?? join(homedir(), '.cache'), 'foglio');
+
+/** More documents than a person prints in a month, and their facts take a tenth of a megabyte each. */
+const MOST_KEPT = 300;
+
+export const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** What another build found out may be other than what this one would; what runs from its sources knows of no other at all. */
+const BUILD = import.meta.url.endsWith('.ts') ? Date.now() : statSync(fileURLToPath(import.meta.url)).mtimeMs;
+
+interface Kept {
+  readonly build: number;
+  readonly facts: PdfFacts;
+}
+
+/** Null where nothing is known. */
+export function recall(digest: string): PdfFacts | null {
+  try {
+    const kept = JSON.parse(readFileSync(join(folder(), `${digest}.json`), 'utf8')) as Kept;
+    return kept.build === BUILD ? kept.facts : null;
+  } catch {
+    return null;
+  }
+}
+
+/** For this user's eyes alone: headings tell what a document is about. */
+export function remember(digest: string, facts: PdfFacts): void {
+  const unfinished = join(folder(), `${digest}.${process.pid}.part`);
+  try {
+    mkdirSync(folder(), { recursive: true, mode: 0o700 });
+  } catch {
+    return;
+  }
+  try {
+    writeFileSync(unfinished, JSON.stringify({ build: BUILD, facts } satisfies Kept), { mode: 0o600 });
+    renameSync(unfinished, join(folder(), `${digest}.json`));
+    forgetOldest();
+  } catch {
+    rmSync(unfinished, { force: true });
+  }
+}
+
+function forgetOldest(): void {
+  const names = readdirSync(folder());
+  if (names.length <= MOST_KEPT) return;
+  const byAge = names
+    .map((name) => ({ path: join(folder(), name), at: statSync(join(folder(), name)).mtimeMs }))
+    .sort((a, b) => a.at - b.at);
+  for (const { path } of byAge.slice(0, names.length - MOST_KEPT)) rmSync(path, { force: true });
+}
