@@ -19,7 +19,8 @@ import { linePages, type LinedSide } from './line-pages';
 import { decimal } from './number';
 import { multiply, turning, type Matrix } from './page-box';
 import { packedStream } from './objects/flate';
-import { savePdf } from './save';
+import { writeFile } from './objects/write-file';
+import { joined } from './save';
 import { formOf, layersOfAll, openSources, type Source } from './source';
 import { newTarget, type Target } from './target';
 
@@ -52,14 +53,15 @@ export interface ImposeInput {
  * @throws PdfError where a source cannot be read, or the program for grey is missing
  */
 export async function impose({ plan, ...input }: ImposeInput): Promise<Uint8Array> {
-  const { value } = await imposeParts({ ...input, plans: [plan] }).next();
-  return value as Uint8Array;
+  for await (const pieces of imposeParts({ ...input, plans: [plan] })) return joined(pieces);
+  throw new Error('nothing was imposed');
 }
 
 /**
  * Imposes several plans over the same documents, which are read once for all of them: the files of what goes as several
  * jobs.
  *
+ * @returns each file in pieces, most of them parts of the documents
  * @throws PdfError like {@link impose}
  */
 export async function* imposeParts({
@@ -69,7 +71,7 @@ export async function* imposeParts({
   blanks,
   sets = 'one',
   grey = false,
-}: Omit<ImposeInput, 'plan'> & { readonly plans: readonly Plan[] }): AsyncGenerator<Uint8Array, void> {
+}: Omit<ImposeInput, 'plan'> & { readonly plans: readonly Plan[] }): AsyncGenerator<readonly Uint8Array[], void> {
   const rules = pageRules(ticket, documents);
   const files = documents.map((document) => document.bytes);
   const greys = grey ? monochromePages(plans, rules) : [];
@@ -98,7 +100,7 @@ export async function* imposeParts({
     const catalog = catalogObject(pagesRef, layers, context);
     context.trailerInfo.Root = context.register(catalog);
     describeFile(context, catalog, pages, ticket);
-    yield savePdf(target);
+    yield writeFile(target);
   }
 }
 

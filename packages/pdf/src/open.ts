@@ -9,6 +9,8 @@ export interface OpenPdf {
   readonly document: PDFDocument;
   readonly context: PDFContext;
   readonly catalog: PDFDict;
+  /** Whether its objects were found where it says that they are, and not by searching for them. */
+  readonly isAsTold: boolean;
 }
 
 /** A header may stand anywhere in the first 1024 bytes (ISO 32000-1, annex H, implementation note 13). */
@@ -25,11 +27,19 @@ export const hasPdfHeader = (bytes: Uint8Array): boolean =>
  */
 export async function openPdf(bytes: Uint8Array): Promise<OpenPdf> {
   if (!hasPdfHeader(bytes)) throw notAPdf();
-  const before = opened.get(bytes);
-  if (before) return before;
-  const pdf = openAsTold(bytes) ?? (await openBySearching(bytes));
+  if (opensAsTold(bytes)) return opened.get(bytes) as OpenPdf;
+  const pdf = await openBySearching(bytes);
   opened.set(bytes, pdf);
   return pdf;
+}
+
+/** Whether a file opens by what it says of itself: it is not locked, and every object stands where it is said to. */
+export function opensAsTold(bytes: Uint8Array): boolean {
+  const before = opened.get(bytes);
+  if (before) return before.isAsTold;
+  const pdf = openAsTold(bytes);
+  if (pdf) opened.set(bytes, pdf);
+  return pdf !== null;
 }
 
 /** Taking in, looking through and imposing ask for the same bytes one after another, and go on with what is known of them. */
@@ -43,7 +53,7 @@ function openAsTold(bytes: Uint8Array): OpenPdf | null {
   findInFile(context, file);
   const catalog = context.lookup(context.trailerInfo.Root);
   if (!(catalog instanceof PDFDict) || !catalog.has(PDFName.of('Pages'))) return null;
-  return { document: documentOver(context), context, catalog };
+  return { document: documentOver(context), context, catalog, isAsTold: true };
 }
 
 /** The library makes a document of a context, though it does not say so. */
@@ -60,7 +70,7 @@ async function openBySearching(bytes: Uint8Array): Promise<OpenPdf> {
   const catalog = context.lookup(context.trailerInfo.Root);
   if (!(catalog instanceof PDFDict)) throw damaged('its catalog is missing');
   if (!catalog.has(PDFName.of('Pages'))) throw damaged('its page tree is missing');
-  return { document, context, catalog };
+  return { document, context, catalog, isAsTold: false };
 }
 
 async function load(bytes: Uint8Array): Promise<PDFDocument> {

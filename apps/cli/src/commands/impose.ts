@@ -28,6 +28,6 @@ export async function impose(file: string, options: ImposeOptions): Promise<numb
   await writeWhole(options.output, pdf);
   const { sheets, sheetsPerSet } = plan.tally;
   const what = all ? `${sheets} sheets, every set` : `${sheetsPerSet} sheets, one set`;
-  say(`${options.output}: ${what}, ${pdf.length} bytes`);
+  say(`${options.output}: ${what}, ${pdf.reduce((sum, { length }) => sum + length, 0)} bytes`);
   return DONE;
 }

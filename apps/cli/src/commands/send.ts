@@ -46,7 +46,7 @@ export async function send(file: string, options: SendOptions): Promise<number> 
     printer,
     shipment,
     documentOf: async ({ sheets }) =>
-      inFormat(await imposeJob(job, partOf(plan, sheets), { blanks: 'none', grey }), sheets, raster),
+      inFormat(Buffer.concat(await imposeJob(job, partOf(plan, sheets), { blanks: 'none', grey })), sheets, raster),
     jobName: job.ticket.title || file,
     mark: `#${randomUUID().slice(0, 8)}`,
     userName: userInfo().username,

@@ -80,7 +80,7 @@ async function work(request: PdfRequest): Promise<void> {
       let at = 0;
       for await (const made of imposeParts({ ...how, plans, ticket: planning.ticket, documents })) {
         const target = request.targets[at]!;
-        await write(raster ? `${target}.pdf` : target, made);
+        await write(raster ? `${target}.pdf` : target, ...made);
         if (raster) await writeRaster(`${target}.pdf`, target, plans[at]!.sheets, raster);
         at += 1;
       }
@@ -114,9 +114,9 @@ async function make(path: string, bytes: Uint8Array): Promise<FileWithHash> {
   return { path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') };
 }
 
-async function write(file: string, bytes: Uint8Array): Promise<void> {
-  if (bytes.length > MOST_OUTPUT) throw tooMuch('room');
-  await writeFile(file, bytes);
+async function write(file: string, ...pieces: readonly Uint8Array[]): Promise<void> {
+  if (pieces.reduce((sum, { length }) => sum + length, 0) > MOST_OUTPUT) throw tooMuch('room');
+  await writeFile(file, pieces);
 }
 
 process.once('message', (request: PdfRequest) => {

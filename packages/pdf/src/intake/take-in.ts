@@ -1,6 +1,6 @@
 import { REPAIRED } from '@foglio/core';
 import { readFacts, type PdfFacts } from '../facts';
-import { openPdf } from '../open';
+import { openPdf, opensAsTold } from '../open';
 import { listPages } from '../page-tree';
 import { locked, notKnown, PdfError } from '../pdf-error';
 import { savePdf } from '../save';
@@ -32,7 +32,7 @@ export async function takeIn(bytes: Uint8Array, password: string | null = null):
   // What makes pages is loaded only when it is needed: most files are PDF already.
   switch (kind) {
     case 'pdf': {
-      const { repaired, ...saved } = await mend(await unlock(bytes, password));
+      const { repaired, ...saved } = (await asItIs(bytes)) ?? (await mend(await unlock(bytes, password)));
       return { ...saved, remarks: [...(repaired ? [REPAIRED] : []), ...saved.facts.remarks] };
     }
     case 'png':
@@ -71,9 +71,16 @@ async function unlock(bytes: Uint8Array, password: string | null): Promise<Uint8
   }
 }
 
+/** Most files are sound and open: what they say of where their objects stand is true of all of them. Null: it is not. */
+async function asItIs(bytes: Uint8Array): Promise<(Saved & { repaired: boolean }) | null> {
+  if (!opensAsTold(bytes)) return null;
+  const read = await attempt(() => Promise.resolve(bytes));
+  return read instanceof PdfError ? null : { ...read, repaired: false };
+}
+
 /** Of a damaged file, what qpdf makes of it or what our own reader does: whichever has more pages. */
 async function mend(bytes: Uint8Array): Promise<Saved & { repaired: boolean }> {
-  // Most files are sound, so they are read as they are without waiting for what is said of them.
+  // Not every file that is written carelessly is damaged, so it is read as it is without waiting for what is said of it.
   const [{ outcome, bytes: byQpdf }, read] = await repair(bytes, () => attempt(() => Promise.resolve(bytes)));
   if (outcome === 'sound' || outcome === 'unknown') {
     if (read instanceof PdfError) throw read;

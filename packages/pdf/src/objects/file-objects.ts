@@ -62,12 +62,28 @@ export class FileObjects {
    *
    * @throws PdfError `damaged`
    */
-  written({ objectNumber, generationNumber }: PDFRef): WrittenObject | null {
+  written(ref: PDFRef): WrittenObject | null {
+    const found = this.beginning(ref);
+    if (!found) return null;
+    const { bytes, start } = found;
+    // Streams are never in a stream (ISO 32000-1, 7.5.7).
+    const mayBeStream = bytes === this.bytes && standsAt(bytes, start, '<<');
+    const data = mayBeStream ? streamData(bytes, start, (number) => this.numberOf(number)) : null;
+    const end = data?.dictEnd ?? endOfValue(bytes, start);
+    return end === null ? null : { bytes, start, end, data };
+  }
+
+  /** Where an object begins, in which bytes; null where there is none. @throws PdfError `damaged` */
+  beginning({ objectNumber, generationNumber }: PDFRef): Pick<WrittenObject, 'bytes' | 'start'> | null {
     const place = this.places.get(objectNumber);
     if (!place) return null;
-    if ('stream' in place) return generationNumber === 0 ? this.inStream(place.stream, objectNumber) : null;
-    if (place.generation !== generationNumber) return null;
-    return this.atPlace(place.at);
+    if ('stream' in place) {
+      const { bytes, starts } = this.objectStream(place.stream);
+      const start = starts.get(objectNumber);
+      return start === undefined || generationNumber !== 0 ? null : { bytes, start };
+    }
+    const start = place.generation === generationNumber ? startOfObject(this.bytes, place.at)?.at : undefined;
+    return start === undefined ? null : { bytes: this.bytes, start };
   }
 
   /** Whether the file has an object of this name. */
@@ -85,14 +101,6 @@ export class FileObjects {
     return data && object instanceof PDFDict ? PDFRawStream.of(object, bytes.subarray(data.start, data.end)) : object;
   }
 
-  private atPlace(at: number): WrittenObject | null {
-    const { bytes } = this;
-    const start = startOfObject(bytes, at)?.at ?? at;
-    const data = standsAt(bytes, start, '<<') ? streamData(bytes, start, (number) => this.numberOf(number)) : null;
-    const end = data?.dictEnd ?? endOfValue(bytes, start);
-    return end === null ? null : { bytes, start, end, data };
-  }
-
   /** The length of a stream may be told by an object of its own. One that stands in the very stream that it measures has none. */
   private numberOf(objectNumber: number): number | null {
     if (this.measuring.has(objectNumber)) return null;
@@ -100,13 +108,6 @@ export class FileObjects {
     const written = this.written(PDFRef.of(objectNumber));
     this.measuring.delete(objectNumber);
     return written && (readInteger(written.bytes, written.start)?.value ?? null);
-  }
-
-  private inStream(number: number, objectNumber: number): WrittenObject | null {
-    const { bytes, starts } = this.objectStream(number);
-    const start = starts.get(objectNumber);
-    const end = start === undefined ? null : endOfValue(bytes, start);
-    return start === undefined || end === null ? null : { bytes, start, end, data: null };
   }
 
   /** ISO 32000-1, 7.5.7. */

@@ -1,4 +1,4 @@
-import { PDFDict, PDFName, PDFObject, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
+import { PDFDict, PDFName, type PDFObject, type PDFContext, type PDFRef } from '@cantoo/pdf-lib';
 import { nameOf } from '../pdf-object';
 import type { FileObjects, WrittenObject } from './file-objects';
 import { endOfToken, entryOf, standsAt } from './tokens';
@@ -77,11 +77,13 @@ export function hasObject(context: PDFContext, ref: PDFRef): boolean {
 
 /** A name that a dictionary holds, found without making an object of it where none was made yet; null where it holds none. */
 export function nameIn(context: PDFContext, ref: PDFRef, key: string): string | null {
-  const found = objectOf(context, ref);
-  if (found === null || found instanceof PDFObject)
-    return found instanceof PDFDict ? nameOf(found.get(PDFName.of(key)), context) : null;
-  const { bytes, start } = found;
-  const at = standsAt(bytes, start, '<<') ? entryOf(bytes, start, key) : null;
-  if (at === null || bytes[at] !== 0x2f) return null;
-  return Buffer.from(bytes.subarray(at + 1, endOfToken(bytes, at + 1))).toString('latin1');
+  const objects = (context as unknown as Contents).indirectObjects;
+  const made = objects instanceof ObjectsOfFile ? objects.made(ref) : objects.get(ref);
+  if (made !== undefined || !(objects instanceof ObjectsOfFile)) {
+    return made instanceof PDFDict ? nameOf(made.get(PDFName.of(key)), context) : null;
+  }
+  const found = objects.isGone(ref) ? null : objects.file.beginning(ref);
+  const at = found && standsAt(found.bytes, found.start, '<<') ? entryOf(found.bytes, found.start, key) : null;
+  if (!found || at === null || found.bytes[at] !== 0x2f) return null;
+  return Buffer.from(found.bytes.subarray(at + 1, endOfToken(found.bytes, at + 1))).toString('latin1');
 }

@@ -18,6 +18,9 @@ export interface Taken {
   readonly ref: PDFRef;
 }
 
+/** Data of so many bytes are a piece of their own, and not copied. */
+const HANDED_ON = 1 << 16;
+
 /** Of objects that are packed together, in bytes: more are packed no better. */
 const PACKED_AT_ONCE = 1 << 17;
 
@@ -26,7 +29,7 @@ const LENGTH = PDFName.of('Length');
 
 /**
  * Writes what the trailer of a space leads to, and nothing else, as a file with object streams and without a lock. Objects of a
- * file that nobody touched are copied as they stand, under new numbers; of streams the data are not even copied, but handed on.
+ * file that nobody touched are copied as they stand, under new numbers; of large streams the data are not even copied, but handed on.
  *
  * @returns the file in pieces
  */
@@ -51,7 +54,7 @@ class FileWriter {
     const { Root, Info } = space.context.trailerInfo;
     const rename = this.renameIn(space);
     const [root, info] = [Root, Info].map((ref) => (ref instanceof PDFRef ? rename(ref) : null));
-    this.piece(this.out.text(HEADER).take());
+    this.out.text(HEADER);
     for (let index = 0; index < this.pending.length; index += 1) this.object(this.pending[index] as Taken);
     this.pack();
     this.crossReferences(`/Root ${root} 0 R${info === null ? '' : ` /Info ${info} 0 R`}`);
@@ -112,15 +115,20 @@ class FileWriter {
   }
 
   private begin(number: number): WrittenBytes {
-    this.entries[number] = [1, this.at, 0];
+    this.entries[number] = [1, this.at + this.out.length, 0];
     return this.out.text(`${number} 0 obj\n`);
   }
 
   /** Behind the dictionary of a stream. */
   private data(data: Uint8Array): void {
-    this.piece(this.out.text('\nstream\n').take());
-    this.piece(data);
-    this.piece(this.out.text('\nendstream\nendobj\n').take());
+    this.out.text('\nstream\n');
+    if (data.length < HANDED_ON) this.out.copy(data);
+    else {
+      this.piece(this.out.take());
+      this.piece(data);
+    }
+    this.out.text('\nendstream\nendobj\n');
+    if (this.out.length > HANDED_ON) this.piece(this.out.take());
   }
 
   private packed(number: number, write: (out: WrittenBytes) => void): void {
@@ -152,7 +160,7 @@ class FileWriter {
   /** Rows differ little from the one above, so what is packed is how much (ISO 32000-1, 7.5.8 and 7.4.4.4). */
   private crossReferences(trailer: string): void {
     const stream = this.newNumber();
-    const start = this.at;
+    const start = this.at + this.out.length;
     this.entries[stream] = [1, start, 0];
     const wide = [1, 2, 3, 4].find((bytes) => Math.max(start, this.entries.length) < 256 ** bytes) ?? 5;
     const widths = [1, wide, 2] as const;
