@@ -73,17 +73,21 @@ function paintingsOf(resources: PDFDict | null, scan: Scan, depth: number): Visi
   const rgb: Visit = (operands) => isColor('rgb', operands, scan);
   const cmyk: Visit = (operands) => isColor('cmyk', operands, scan);
   const current: { fill: Space; stroke: Space } = { fill: 'gray', stroke: 'gray' };
+  // In which a pattern without colours of its own is given one.
+  const given: { fill: Space; stroke: Space } = { fill: 'gray', stroke: 'gray' };
   const chosen =
     (which: keyof typeof current): Visit =>
     ([name]) => {
       current[which] = spaceNamed(name);
+      given[which] = givenSpace(find('ColorSpace', name), scan.context);
       return false;
     };
   const inSpace =
     (which: keyof typeof current): Visit =>
     (operands) =>
       current[which] === 'pattern'
-        ? patternCodesColor(find('Pattern', operands.at(-1)), resources, scan, depth)
+        ? isColor(given[which], operands, scan) ||
+          patternCodesColor(find('Pattern', operands.at(-1)), resources, scan, depth)
         : isColor(current[which], operands, scan);
   return visits({
     rg: rgb,
@@ -190,6 +194,14 @@ function spaceOf(object: PDFObject | undefined, context: PDFContext, depth = 0):
     default:
       return BY_NAME[name.decodeText()] ?? 'gray';
   }
+}
+
+/** ISO 32000-1, 8.7.3.3. */
+function givenSpace(object: PDFObject | undefined, context: PDFContext): Space {
+  const found = context.lookup(object);
+  return found instanceof PDFArray && found.size() > 1 && spaceOf(found, context) === 'pattern'
+    ? spaceOf(found.get(1), context)
+    : 'gray';
 }
 
 /** By how many components a profile has (ISO 32000-1, 8.6.5.5). */

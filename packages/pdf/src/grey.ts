@@ -34,11 +34,36 @@ const LITTLE_LOSS =
  *
  * @throws PdfError `program-missing` where Ghostscript is not installed, `damaged` where it cannot read the file
  */
-export function convertToGrey(bytes: Uint8Array, program = PROGRAM): Promise<Uint8Array> {
+export const convertToGrey = (bytes: Uint8Array, program = PROGRAM): Promise<Uint8Array> =>
+  inGrey(bytes, program, [...OPTIONS, '-c', LITTLE_LOSS, '-f']);
+
+/** Dots an inch at which letters that have become pictures are still sharp (common practice). */
+const DPI = 300;
+
+/**
+ * Pages as grey pictures: whatever they do with colours, nothing of it is left.
+ *
+ * @param pages counted from 1, rising
+ * @throws PdfError like {@link convertToGrey}
+ */
+export const drawInGrey = (bytes: Uint8Array, pages: readonly number[]): Promise<Uint8Array> =>
+  inGrey(bytes, PROGRAM, [
+    '-q',
+    '-dBATCH',
+    '-dNOPAUSE',
+    '-dSAFER',
+    '-sDEVICE=pdfimage8',
+    '-dTextAlphaBits=4',
+    '-dGraphicsAlphaBits=4',
+    `-r${DPI}`,
+    `-sPageList=${pages.join(',')}`,
+  ]);
+
+function inGrey(bytes: Uint8Array, program: string, options: readonly string[]): Promise<Uint8Array> {
   return inScratchFolder(async (path) => {
     const [coloured, grey] = [path('coloured.pdf'), path('grey.pdf')];
     await writeFile(coloured, bytes);
-    const end = await runProgram(program, [...OPTIONS, `-sOutputFile=${grey}`, '-c', LITTLE_LOSS, '-f', coloured]);
+    const end = await runProgram(program, [`-sOutputFile=${grey}`, ...options, coloured]);
     if (end === 'missing') throw programMissing('Saving in grey', 'ghostscript', 'save in colour');
     if (end.status !== 0) throw damaged(`it cannot be turned to grey (${reasonOf(end) ?? `status ${end.status}`})`);
     return new Uint8Array(await readFile(grey));

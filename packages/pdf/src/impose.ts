@@ -14,7 +14,7 @@ import {
   wholePage,
 } from '@foglio/core';
 import { catalogObject, describeFile, type ImposedPage } from './catalog';
-import { greyPages, type PageOfDocument } from './grey-pages';
+import { greyPages, type GreyPages, type PageOfDocument } from './grey-pages';
 import { linePages, type LinedSide } from './line-pages';
 import { decimal } from './number';
 import { multiply, turning, type Matrix } from './page-box';
@@ -74,15 +74,16 @@ export async function* imposeParts({
 }: Omit<ImposeInput, 'plan'> & { readonly plans: readonly Plan[] }): AsyncGenerator<readonly Uint8Array[], void> {
   const rules = pageRules(ticket, documents);
   const files = documents.map((document) => document.bytes);
-  const greys = grey ? monochromePages(plans, rules) : [];
-  const withGreys = greys.length > 0 ? [...files, await greyPages(files, greys)] : files;
+  const wanted = grey ? monochromePages(plans, rules) : [];
+  const greys = wanted.length > 0 ? await greyPages(files, wanted) : { files: [], places: [] };
+  const withGreys = [...files, ...greys.files];
   const parts = plans.map((plan) => fileSheets(plan, sets));
   const lined = linedSides(parts.flat());
   const withLines = lined.length > 0 ? [...withGreys, await linePages(lined.map(({ page }) => page))] : withGreys;
   const sources = await openSources(withLines);
   const target = newTarget();
   const { context } = target;
-  const find = finder(sources, greys, files.length);
+  const find = finder(sources, files.length, wanted, greys);
   const lineOf = new Map(lined.map(({ side }, index) => [side, { source: sources.at(-1) as Source, page: index + 1 }]));
   const layers = layersOfAll(sources, target);
   for (const sheets of parts) {
@@ -122,20 +123,25 @@ function monochromePages(plans: readonly Plan[], rules: PageRules): PageOfDocume
   return [...pages.values()];
 }
 
-/** Where a page is drawn from: its document, or the file of grey pages, which comes after the documents. */
+/** Where a page is drawn from: its document, or a file of grey pages, which come after the documents. */
 interface Place {
   readonly source: Source;
   /** Counted from 1. */
   readonly page: number;
 }
 
-function finder(sources: readonly Source[], greys: readonly PageOfDocument[], files: number): (cell: Cell) => Place {
-  const grey = new Map(greys.map(({ document, page }, index) => [`${document} ${page}`, index + 1]));
+function finder(
+  sources: readonly Source[],
+  files: number,
+  wanted: readonly PageOfDocument[],
+  { places }: GreyPages,
+): (cell: Cell) => Place {
+  const grey = new Map(wanted.map(({ document, page }, index) => [`${document} ${page}`, places[index]]));
   return ({ document, page }) => {
     const inGrey = grey.get(`${document} ${page}`);
     return inGrey === undefined
       ? { source: sources[document - 1] as Source, page }
-      : { source: sources[files] as Source, page: inGrey };
+      : { source: sources[files + inGrey.file] as Source, page: inGrey.page };
   };
 }
 

@@ -1,10 +1,11 @@
-import { PDFName, PDFRawStream, type PDFRef, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+import { PDFBool, PDFName, PDFRawStream, type PDFRef, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 import { printedAnnotations, type PrintedAnnotation } from './annotations';
 import { decimal } from './number';
 import { packedStream, type Entries } from './objects/flate';
 import { pageBox, type Matrix, type PageBox } from './page-box';
 import { contentBytes, pageContent } from './page-content';
 import type { PageNode } from './page-tree';
+import { dictOf } from './pdf-object';
 
 /** A source page made into a form XObject, which draws the page as read with its lower left corner at the origin. */
 export interface PageForm {
@@ -36,10 +37,20 @@ function contentForm(page: PageNode, context: PDFContext, box: PageBox, matrix: 
     Matrix: [...matrix],
     Resources: page.inherited.Resources ?? {},
   };
-  const group = page.dict.get(PDFName.of('Group'));
   const stream = contentStream(page, entries, context);
-  if (group) stream.dict.set(PDFName.of('Group'), group);
+  if (knocksOut(page, context))
+    stream.dict.set(PDFName.of('Group'), context.obj({ S: 'Transparency', I: true, K: true }));
   return context.register(stream);
+}
+
+/**
+ * A page is a group by itself, whatever it says (ISO 32000-1, 11.4.7), and so is the side it is placed on; what it says of the colours
+ * that it is blended in would make printers draw blacks and greys in all inks. Only where each of its objects hides those before it
+ * must it be a group there too.
+ */
+function knocksOut(page: PageNode, context: PDFContext): boolean {
+  const group = dictOf(page.dict.get(PDFName.of('Group')), context);
+  return group !== null && context.lookup(group.get(PDFName.of('K'))) === PDFBool.True;
 }
 
 /** Draws a page's content, then each annotation on it, hidden with its layer where it has one. */

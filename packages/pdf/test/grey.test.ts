@@ -1,11 +1,8 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { plan, profileForTicket, type TicketInput } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { impose, readFacts } from '../src';
 import { convertToGrey } from '../src/grey';
+import { inks } from './inks';
 import { makePdf, stream } from './make-pdf';
 import { attachments, navigationByQpdf, pageTexts, qpdfComplaints, renderColour, wordPlaces } from './poppler';
 
@@ -37,20 +34,6 @@ async function saved(
   const ticket = readTicket({ version: 1, title: 'Grey', documents: [{ file: 'a.pdf' }], ...settings });
   const planned = plan(ticket, documents, profileForTicket(ticket, documents));
   return impose({ plan: planned, ticket, documents, blanks: 'every-sheet', grey });
-}
-
-/** How much of each page is covered by cyan, magenta, yellow and black, by Ghostscript's inkcov. */
-function inks(pdf: Uint8Array): number[][] {
-  const folder = mkdtempSync(join(tmpdir(), 'foglio-inks-'));
-  try {
-    writeFileSync(join(folder, 'a.pdf'), pdf);
-    const told = execFileSync('gs', ['-q', '-o', '-', '-sDEVICE=inkcov', join(folder, 'a.pdf')], { encoding: 'utf8' });
-    return [...told.matchAll(/^ *([\d.]+) +([\d.]+) +([\d.]+) +([\d.]+) +CMYK/gm)].map((row) =>
-      row.slice(1, 5).map(Number),
-    );
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
 }
 
 /** Pixels with a hue in the left and the right half of a page. */
