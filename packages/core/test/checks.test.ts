@@ -257,6 +257,19 @@ describe('colour', () => {
     expect(both.check.message).toContain('2 pages look grey but are coded');
     expect(codes(planOf({ tray: 'tray-1' }, [document], { ...OFFICE, color: false }))).toEqual(['color-on-mono']);
   });
+
+  test('gray-coded-as-color: black of red, green and blue, where the printer says that it bills it as colour', () => {
+    const black = documentWith([{ color: false, blackOfColors: true }, { color: false }]);
+    expect(codes(planOf({ tray: 'tray-2' }, [black]))).toEqual([]);
+    const prices = { mono: 0.01, color: 0.05, blackOfColors: 'color' } as const;
+    const { check, before, after } = settle('gray-coded-as-color', {
+      settings: { tray: 'tray-2' },
+      documents: [black],
+      printer: { ...OFFICE, prices },
+    });
+    expect(check.pages).toEqual([{ document: 1, page: 1 }]);
+    expect(before.tally.cost - after!.tally.cost).toBeCloseTo(prices.color - prices.mono, 6);
+  });
 });
 
 test('uncollated: more than one copy of more than one sheet, not in sets', () => {

@@ -1,12 +1,17 @@
+import { isBilledAsColor } from '../printer/billing';
 import { pagesInColor } from './colored-pages';
 import type { CheckRule } from './context';
 import { changePages } from './repair';
 import { countOf } from './words';
 
-/** A page looks grey but is coded in colour, so it is billed as colour. */
+/** A page looks grey but is coded in colour, or in black that this printer bills as colour. */
 export const grayCodedAsColor: CheckRule = (context) => {
   if (!context.printer.color) return [];
-  const pages = pagesInColor(context, (facts) => facts.color === true && facts.looksGray === true);
+  const { prices } = context.printer;
+  const pages = pagesInColor(
+    context,
+    (facts) => facts.color !== undefined && (facts.looksGray || !facts.color) && isBilledAsColor(facts, prices),
+  );
   if (pages.length === 0) return [];
   const looks = pages.length === 1 ? 'looks grey but is' : 'look grey but are';
   const message = `${countOf(pages.length, 'page')} ${looks} coded in colour, and billed as colour.`;

@@ -48,6 +48,8 @@ export const printerSchema = {
       properties: {
         mono: { type: 'number', minimum: 0, default: 0 },
         color: { type: 'number', minimum: 0, default: 0 },
+        /** At which of the two it bills black that is set in red, green and blue; left out: as black. */
+        blackOfColors: { enum: ['mono', 'color'] },
       },
     },
     sidesPerMinute: { type: ['number', 'null'], exclusiveMinimum: 0, default: null },

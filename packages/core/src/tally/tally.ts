@@ -1,4 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
+import { isBilledAsColor } from '../printer/billing';
 import { findTray, type Printer, type Tray } from '../printer/printer';
 import { pointsToMm } from '../paper/sizes';
 import type { PageRules } from '../ticket/page-rules';
@@ -158,7 +159,8 @@ function clickPrice(
 ): (side: Side) => number {
   if (!color || isMonochrome(ticket) || prices.color === prices.mono) return () => prices.mono;
   const inColor = (document: number, page: number): boolean =>
-    rules.settingsOf(document, page).color === 'auto' && documents[document - 1]?.pages[page - 1]?.color !== false;
+    rules.settingsOf(document, page).color === 'auto' &&
+    isBilledAsColor(documents[document - 1]?.pages[page - 1], prices);
   return ({ cells }) => (cells.some((cell) => inColor(cell.document, cell.page)) ? prices.color : prices.mono);
 }
 
