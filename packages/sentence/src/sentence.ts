@@ -1,5 +1,5 @@
 import type { Route, Ticket } from '@foglio/core';
-import { isUsual, preposition, sayUsual, type Aspect } from './aspect';
+import { preposition, sayUsual, type Aspect } from './aspect';
 import type { Situation } from './situation';
 import { DOCUMENT_ASPECTS, JOB_ASPECTS, TRAY } from './aspects';
 import { chosenPages, sayChosen } from './page-words';
@@ -41,8 +41,13 @@ export function sentence(situation: Situation): Phrase[] {
   // Routes first: the documents are what the job is about.
   const ways: Folds[] = [folds, { ...folds, routes: folds.routes || several.routes }, several];
   const sizes = sizeWords(situation);
-  const said = ways.map((way) => assemble(situation, way, sizes));
-  return said.find((phrases) => lettersOf(phrases) <= MOST_LETTERS) ?? (said.at(-1) as Phrase[]);
+  // Said at every key that is typed, so the shorter ways are put into words only where they are needed.
+  let said: Phrase[] = [];
+  for (const way of ways) {
+    said = assemble(situation, way, sizes);
+    if (lettersOf(said) <= MOST_LETTERS) break;
+  }
+  return said;
 }
 
 const lettersOf = (phrases: readonly Phrase[]): number => phrases.reduce((sum, { text }) => sum + text.length, 0);
@@ -103,7 +108,7 @@ const sayAll = (aspects: readonly Aspect[], situation: Situation): Phrase[] =>
         ? []
         : [plain(', '), phrase(aspect.name, `not ${preposition(aspect)}${denied}`, true, situation.at)];
     }
-    return [plain(aspect.lead), phrase(aspect.name, text, !isUsual(aspect, situation), situation.at)];
+    return [plain(aspect.lead), phrase(aspect.name, text, text !== sayUsual(aspect, situation), situation.at)];
   });
 
 const pagesOf = ({ documents }: Ticket): string => documents[0]?.pages ?? 'all';

@@ -1,4 +1,5 @@
 import type { DocumentFacts, FewestSheets, Outcome, Plan, Printer, RowOutcome, Ticket, WayToPrint } from '@foglio/core';
+import type { Packed } from './packed';
 
 /** What the planning worker is asked of a ticket and a printer. */
 export type Question =
@@ -57,4 +58,6 @@ export interface Answers {
 export interface PlanReply {
   readonly number: number;
   readonly answer: Answers[Question['kind']];
+  /** Of an answer with a plan, its plan, which may be of thousands of sheets. */
+  readonly packed: Packed | null;
 }

@@ -11,6 +11,7 @@ import {
   type Ticket,
 } from '@foglio/core';
 import { planAt } from '@foglio/sentence';
+import { buffersOf, packHolder } from './packed';
 import type { Answers, PlanAnswer, PlanReply, PlanRequest, Question } from './plan-messages';
 
 let documents: readonly DocumentFacts[] = [];
@@ -21,8 +22,15 @@ addEventListener('message', ({ data }: MessageEvent<PlanRequest>) => {
     return;
   }
   const { number, ticket, printer, question } = data;
-  const reply: PlanReply = { number, answer: answer(question, ticket, printer) };
-  postMessage(reply);
+  const made = answer(question, ticket, printer);
+  const plan = made !== null && 'plan' in made ? made.plan : null;
+  if (question.kind !== 'plan' || plan === null) {
+    postMessage({ number, answer: made, packed: null } satisfies PlanReply);
+    return;
+  }
+  const packed = packHolder(plan, 'sheets');
+  const reply: PlanReply = { number, answer: { ...made, plan: null } as PlanAnswer, packed };
+  postMessage(reply, { transfer: buffersOf(packed) });
 });
 
 function answer(question: Question, ticket: Ticket, printer: Printer): Answers[Question['kind']] {

@@ -1,8 +1,12 @@
 import { Injectable } from '@angular/core';
-import type { DocumentFacts, Printer, Ticket } from '@foglio/core';
+import type { DocumentFacts, Plan, Printer, Ticket } from '@foglio/core';
 import { Observable } from 'rxjs';
+import { unpackHolder } from './packed';
 import type { Answers, PlanReply, PlanRequest, Question } from './plan-messages';
 import { spawnPlanWorker } from './spawn';
+
+const answerOf = ({ answer, packed }: PlanReply): PlanReply['answer'] =>
+  packed ? ({ ...answer, plan: unpackHolder<Plan>(packed) } as PlanReply['answer']) : answer;
 
 /** Planning away from the screen's thread, so that typing never waits for it. */
 @Injectable({ providedIn: 'root' })
@@ -22,7 +26,7 @@ export class Planner {
       const number = ++this.count;
       const onMessage = ({ data }: MessageEvent<PlanReply>): void => {
         if (data.number !== number) return;
-        subscriber.next(data.answer as Answers[Kind]);
+        subscriber.next(answerOf(data) as Answers[Kind]);
         subscriber.complete();
       };
       const onError = (event: ErrorEvent): void => subscriber.error(new Error(event.message));

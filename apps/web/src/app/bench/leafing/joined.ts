@@ -1,10 +1,13 @@
 import type { Cell, Plan, Sheet } from '@foglio/core';
 
 /** The one cell of a side that shows a piece of a page; null where it shows a whole one, or several. */
-export function tileOf({ front, back, slip }: Sheet): (Cell & { readonly clip: NonNullable<Cell['clip']> }) | null {
+export function tileOf({ front, back, slip }: Sheet): Tile | null {
   const [cell, other] = front.cells;
-  return cell?.clip && !other && back === null && !slip ? { ...cell, clip: cell.clip } : null;
+  return cell?.clip && !other && back === null && !slip ? (cell as Tile) : null;
 }
+
+/** A cell that shows a piece of a page. */
+type Tile = Cell & { readonly clip: NonNullable<Cell['clip']> };
 
 /** The sheets of each page that lies over several, in their order: they are to be joined. */
 export function joinedSheets({ sheets }: Pick<Plan, 'sheets'>): Sheet[][] {
@@ -17,9 +20,18 @@ export function joinedSheets({ sheets }: Pick<Plan, 'sheets'>): Sheet[][] {
   return groups.filter((group) => group.length > 1);
 }
 
-/** Of sheets that are to be joined, by their numbers: which one of how many, "2 of 8". */
-export const joinedPlaces = (plan: Pick<Plan, 'sheets'>): ReadonlyMap<number, string> =>
-  new Map(joinedSheets(plan).flatMap((group) => group.map(({ index }, at) => [index, `${at + 1} of ${group.length}`])));
+/** Of sheets that are to be joined, by their numbers: which one of how many, "2 of 8". Worked out once a plan. */
+export function joinedPlaces(plan: Pick<Plan, 'sheets'>): ReadonlyMap<number, string> {
+  const known = places.get(plan.sheets);
+  if (known) return known;
+  const found = new Map(
+    joinedSheets(plan).flatMap((group) => group.map(({ index }, at) => [index, `${at + 1} of ${group.length}`])),
+  );
+  places.set(plan.sheets, found);
+  return found;
+}
+
+const places = new WeakMap<Plan['sheets'], ReadonlyMap<number, string>>();
 
 /** Pieces of one page as large as each other, of which the second goes on where the first ends. */
 function areNeighbours(one: Sheet, other: Sheet): boolean {
@@ -31,7 +43,7 @@ function areNeighbours(one: Sheet, other: Sheet): boolean {
 }
 
 /** Where a piece lies on its page as printed, in points from the page's lower left corner. */
-export const placeOnPage = ({ x, y, clip }: Cell & { readonly clip: NonNullable<Cell['clip']> }) => ({
+export const placeOnPage = ({ x, y, clip }: Tile) => ({
   x: clip[0] - x,
   y: clip[1] - y,
   width: clip[2],

@@ -1,0 +1,141 @@
+/** Values in a shape that goes from one thread to another many times sooner: columns of numbers in place of thousands of objects. */
+export type Packed =
+  | { readonly kind: 'plain'; readonly values: readonly unknown[] }
+  | { readonly kind: 'numbers'; readonly values: Float64Array }
+  /** Each is one of a few. */
+  | { readonly kind: 'table'; readonly table: readonly unknown[]; readonly places: Uint8Array }
+  /** Some of them are null. */
+  | { readonly kind: 'nullable'; readonly present: Uint8Array; readonly items: Packed }
+  | { readonly kind: 'arrays'; readonly lengths: Float64Array; readonly items: Packed }
+  | { readonly kind: 'objects'; readonly length: number; readonly columns: readonly Column[] }
+  /** An object of which one property is worth packing. */
+  | { readonly kind: 'holder'; readonly rest: object; readonly name: string; readonly items: Packed };
+
+interface Column {
+  readonly name: string;
+  /** Which of the objects have it; null: all. */
+  readonly present: Uint8Array | null;
+  readonly values: Packed;
+}
+
+/** Fewer than this are sent as they are. */
+const WORTH_IT = 16;
+
+const MOST_IN_TABLE = 255;
+
+/** Packs an object by the array that is by far its largest part. */
+export const packHolder = <T extends object>(holder: T, name: keyof T & string): Packed => {
+  const { [name]: items, ...rest } = holder;
+  return { kind: 'holder', rest, name, items: pack(items as readonly unknown[]) };
+};
+
+/** What was packed, equal to what it was; what was one object in many places is one again. */
+export function unpackHolder<T>(packed: Packed): T {
+  if (packed.kind !== 'holder') throw new Error(`${packed.kind} is no packed object`);
+  return { ...packed.rest, [packed.name]: unpack(packed.items) } as T;
+}
+
+/** The parts of memory that are handed over instead of being copied. */
+export function buffersOf(packed: Packed): ArrayBufferLike[] {
+  switch (packed.kind) {
+    case 'plain':
+      return [];
+    case 'numbers':
+      return [packed.values.buffer];
+    case 'table':
+      return [packed.places.buffer];
+    case 'nullable':
+      return [packed.present.buffer, ...buffersOf(packed.items)];
+    case 'arrays':
+      return [packed.lengths.buffer, ...buffersOf(packed.items)];
+    case 'objects':
+      return packed.columns.flatMap(({ present, values }) => [
+        ...(present ? [present.buffer] : []),
+        ...buffersOf(values),
+      ]);
+    case 'holder':
+      return buffersOf(packed.items);
+  }
+}
+
+export function pack(values: readonly unknown[]): Packed {
+  if (values.length < WORTH_IT) return { kind: 'plain', values };
+  if (values.every((value) => typeof value === 'number')) return { kind: 'numbers', values: Float64Array.from(values) };
+  const few = asTable(values);
+  if (few) return few;
+  if (values.includes(null)) {
+    const present = Uint8Array.from(values, (value) => (value === null ? 0 : 1));
+    return { kind: 'nullable', present, items: pack(values.filter((value) => value !== null)) };
+  }
+  if (values.every(Array.isArray)) {
+    const lengths = Float64Array.from(values as readonly unknown[][], ({ length }) => length);
+    return { kind: 'arrays', lengths, items: pack((values as unknown[][]).flat()) };
+  }
+  if (values.every(isObject)) return asColumns(values);
+  return { kind: 'plain', values };
+}
+
+const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype;
+
+/** Null where they are not so few. */
+function asTable(values: readonly unknown[]): Packed | null {
+  const places = new Uint8Array(values.length);
+  const known = new Map<unknown, number>();
+  for (const [index, value] of values.entries()) {
+    let place = known.get(value);
+    if (place === undefined) {
+      if (known.size === MOST_IN_TABLE || known.size > values.length / 2) return null;
+      place = known.size;
+      known.set(value, place);
+    }
+    places[index] = place;
+  }
+  return { kind: 'table', table: [...known.keys()], places };
+}
+
+function asColumns(objects: readonly Readonly<Record<string, unknown>>[]): Packed {
+  const names = new Set<string>();
+  for (const object of objects) for (const name of Object.keys(object)) names.add(name);
+  const columns = Array.from(names, (name): Column => {
+    const having = objects.filter((object) => name in object);
+    const all = having.length === objects.length;
+    const present = all ? null : Uint8Array.from(objects, (object) => (name in object ? 1 : 0));
+    return { name, present, values: pack(having.map((object) => object[name])) };
+  });
+  return { kind: 'objects', length: objects.length, columns };
+}
+
+export function unpack(packed: Packed): unknown[] {
+  switch (packed.kind) {
+    case 'plain':
+      return [...packed.values];
+    case 'numbers':
+      return Array.from(packed.values);
+    case 'table':
+      return Array.from(packed.places, (place) => packed.table[place]);
+    case 'nullable': {
+      const items = unpack(packed.items);
+      let next = 0;
+      return Array.from(packed.present, (present) => (present ? items[next++] : null));
+    }
+    case 'arrays': {
+      const items = unpack(packed.items);
+      let at = 0;
+      return Array.from(packed.lengths, (length) => items.slice(at, (at += length)));
+    }
+    case 'objects': {
+      const objects = Array.from({ length: packed.length }, (): Record<string, unknown> => ({}));
+      for (const { name, present, values } of packed.columns) {
+        const column = unpack(values);
+        let next = 0;
+        for (let index = 0; index < objects.length; index += 1) {
+          if (!present || present[index] === 1) objects[index]![name] = column[next++];
+        }
+      }
+      return objects;
+    }
+    case 'holder':
+      return [unpackHolder(packed)];
+  }
+}
