@@ -17,13 +17,14 @@ async function openLong(page: Page, world: World, settings: object): Promise<voi
   await expect(page.locator('fo-shelf fo-page-image[data-state="drawn"]').first()).toBeVisible({ timeout: 30_000 });
 }
 
-/** Drops a file on the Desk. @returns milliseconds until the Bench shows its first sheet, and its first thumbnail */
+/** Drops a file on the Desk. @returns milliseconds until it is dropped, then until the Bench shows its first sheet, and its first thumbnail */
 async function drop(
   page: Page,
   world: World,
   name: string,
   bytes: Uint8Array,
-): Promise<{ sheet: number; thumbnail: number }> {
+): Promise<{ from: number; sheet: number; thumbnail: number }> {
+  const begun = performance.now();
   await page.goto(world.base);
   // The next worker gets ready, as it has in an office between two files.
   await page.waitForTimeout(4_000);
@@ -41,7 +42,7 @@ async function drop(
   await page.waitForSelector('fo-lanes .sheet, fo-lanes .block');
   const sheet = performance.now() - start;
   await page.waitForSelector('fo-shelf fo-page-image[data-state="drawn"]');
-  return { sheet, thumbnail: performance.now() - start };
+  return { from: start - begun, sheet, thumbnail: performance.now() - start };
 }
 
 /** Three of them in the middle; each file is another one. */
@@ -59,6 +60,43 @@ test('from a dropped file of 500 pages to its first thumbnail and its first shee
   await reportDrops('500 pages', (round) =>
     drop(page, world, 'long.pdf', Buffer.concat([pdf, Buffer.from(`\n% ${round}\n`)])),
   );
+});
+
+const MANUAL_PAGES = 1_158;
+
+test('a manual of 1,158 pages: from its drop to the first sheet, to all facts, and saved', async ({ page, world }) => {
+  const manual = readFileSync(join(ROOT, '.foglio/manual/octave.pdf'));
+  const taken: { sheet: number; facts: number; saved: number }[] = [];
+  for (let round = 0; round < 3; round += 1) {
+    const start = performance.now();
+    // Another file each time: what is known is not read again.
+    const { sheet, from } = await drop(
+      page,
+      world,
+      'manual.pdf',
+      Buffer.concat([manual, Buffer.from(`\n% ${round}\n`)]),
+    );
+    const { ticket } = await world.api<{ ticket: { documents: { file: string }[] } }>(
+      `/jobs/${page.url().split('/').at(-1)}`,
+    );
+    const file = ticket.documents[0]!.file;
+    let read = 0;
+    while (read < MANUAL_PAGES) {
+      ({ read } = await world.api<{ read: number }>(`/files/${file}/facts?from=${read}`));
+      await page.waitForTimeout(50);
+    }
+    const facts = performance.now() - start - from;
+    await page.locator('fo-tally-bar').getByRole('button', { name: 'Save PDF' }).click();
+    const saving = performance.now();
+    const download = page.waitForEvent('download');
+    await page.getByRole('dialog', { name: 'Save as a file' }).getByRole('button', { name: 'Save' }).click();
+    await (await download).path();
+    taken.push({ sheet, facts, saved: performance.now() - saving });
+  }
+  const middle = (what: 'sheet' | 'facts' | 'saved'): number => median(taken.map((one) => one[what])) / 1000;
+  report('a manual of 1,158 pages dropped, until the first sheet', middle('sheet'), 's', 'under 1.5 s');
+  report('  until all facts are known', middle('facts'), 's', 'under 8 s');
+  report('  saved as PDF', middle('saved'), 's', 'under 4 s');
 });
 
 test('from a dropped text document of 20 pages to its first sheet', async ({ page, world }) => {
@@ -92,12 +130,12 @@ test('a phrase changed, until the lanes show it, 2,000 pages', async ({ page, wo
     );
     await page.keyboard.press('Escape');
   }
-  report('from a phrase taken to the lanes, 2,000 pages', median(taken), 'ms', 'under 100 ms');
-  report('  the slowest of them', Math.max(...taken), 'ms');
+  report('from a phrase taken to the lanes, 2,000 pages', median(taken), 'ms', 'under 50 ms');
+  report('  the slowest of them', Math.max(...taken), 'ms', 'under 100 ms');
 });
 
-/** Frames that reached the screen while something scrolled, by the browser's own trace, a second. */
-async function framesWhile(client: CDPSession, work: () => Promise<void>): Promise<number> {
+/** Frames that reached the screen while something scrolled, by the browser's own trace: how many a second, and the longest wait for one. */
+async function framesWhile(client: CDPSession, work: () => Promise<void>): Promise<{ rate: number; longest: number }> {
   const events: { name: string; ts: number }[] = [];
   client.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as typeof events)));
   await client.send('Tracing.start', {
@@ -108,9 +146,10 @@ async function framesWhile(client: CDPSession, work: () => Promise<void>): Promi
   const ended = new Promise<void>((resolve) => client.once('Tracing.tracingComplete', () => resolve()));
   await client.send('Tracing.end');
   await ended;
-  const drawn = events.filter(({ name }) => name === 'DrawFrame').map(({ ts }) => ts);
-  const seconds = (Math.max(...drawn) - Math.min(...drawn)) / 1e6;
-  return (drawn.length - 1) / seconds;
+  const drawn = events.filter(({ name }) => name === 'DrawFrame').map(({ ts }) => ts / 1000);
+  drawn.sort((a, b) => a - b);
+  const waits = drawn.slice(1).map((at, index) => at - drawn[index]!);
+  return { rate: (1000 * waits.length) / (drawn.at(-1)! - drawn[0]!), longest: Math.max(...waits) };
 }
 
 for (const [what, selector, way] of [
@@ -122,7 +161,9 @@ for (const [what, selector, way] of [
     const routes = [{ pages: 'all even', tray: 'tray-2' }];
     await openLong(page, world, { routes });
     const client = await page.context().newCDPSession(page);
-    const frames = await framesWhile(client, () =>
+    // Its pages are looked through by then, as they are when somebody scrolls through them.
+    await page.waitForTimeout(8_000);
+    const { rate, longest } = await framesWhile(client, () =>
       page.locator(selector).evaluate(async (element, edge) => {
         const start = performance.now();
         while (performance.now() - start < 3_000) {
@@ -131,14 +172,21 @@ for (const [what, selector, way] of [
         }
       }, way),
     );
-    report(`scrolling ${what}`, frames, 'frames a second', 'at least 50');
+    report(`scrolling ${what}`, rate, 'frames a second', 'at least 58');
+    report('  the longest wait for one', longest, 'ms', 'under 50 ms');
   });
 }
 
 test('JavaScript before anything is shown', () => {
   const folder = join(ROOT, 'apps/web/dist/browser');
+  // What the page names, and what that imports before it runs.
+  const scripts = readdirSync(folder).filter((name) => name.endsWith('.js'));
   const html = readFileSync(join(folder, 'index.html'), 'utf8');
-  const named = readdirSync(folder).filter((name) => name.endsWith('.js') && html.includes(name));
-  const bytes = named.reduce((sum, name) => sum + gzipSync(readFileSync(join(folder, name))).length, 0);
+  const named = new Set(scripts.filter((name) => html.includes(name)));
+  for (const name of named) {
+    const text = readFileSync(join(folder, name), 'utf8');
+    for (const [, other] of text.matchAll(/(?:\bfrom|\bimport)\s*"\.\/([\w-]+\.js)"/g)) named.add(other!);
+  }
+  const bytes = [...named].reduce((sum, name) => sum + gzipSync(readFileSync(join(folder, name))).length, 0);
   report('initial JavaScript, gzip', bytes / 1024, 'kB', 'under 400 kB');
 });

@@ -61,6 +61,7 @@ class Reading {
   private top = -Infinity;
   /** Where PDFium writes numbers. */
   private readonly at: number;
+  private view: Float32Array = new Float32Array(0);
   /** Whether a font has a name, which fonts of pictures have not. */
   private readonly named = new Map<number, boolean>();
 
@@ -100,11 +101,11 @@ class Reading {
     const mode = raw.FPDFTextObj_GetTextRenderMode(object);
     // What recognition of letters lays over a picture is not seen. Spaces cover nothing.
     if (mode === INVISIBLE_TEXT || !this.bounds(object)) return;
-    const [left, bottom, right, top] = this.numbers() as unknown as Corners;
+    const [left, bottom, right, top] = this.corners();
     if (!this.hasNamedFont(object)) this.isPlain = false;
     else if (!(top > bottom)) return;
     raw.FPDFTextObj_GetFontSize(object, this.at);
-    const size = this.numbers()[0] as number;
+    const size = this.floats()[0] as number;
     const own = this.matrixOf(object);
     const [, , c, d] = outer === UNCHANGED ? own : multiply(own, outer);
     const across = Math.hypot(outer[2], outer[3]);
@@ -124,7 +125,7 @@ class Reading {
     const [fill, stroke] = new Int32Array(this.pdfium.memory().buffer, this.at, 2) as unknown as [number, number];
     if (fill === 0 && stroke === 0) return;
     if (!this.bounds(object)) return;
-    const box = [...this.numbers()].slice(0, 4) as unknown as Corners;
+    const box = this.corners();
     this.covers(object, box, fill !== 0, stroke !== 0);
   }
 
@@ -175,10 +176,19 @@ class Reading {
 
   private matrixOf(object: number): Matrix {
     if (this.pdfium.raw.FPDFPageObj_GetMatrix(object, this.at) === 0) return UNCHANGED;
-    return [...this.numbers()] as unknown as Matrix;
+    const [a, b, c, d, e, f] = this.floats();
+    return [a, b, c, d, e, f] as Matrix;
   }
 
-  private numbers(): Float32Array {
-    return new Float32Array(this.pdfium.memory().buffer, this.at, NUMBERS / 4);
+  private corners(): Corners {
+    const [left, bottom, right, top] = this.floats();
+    return [left, bottom, right, top] as Corners;
+  }
+
+  /** What PDFium wrote. The view is made anew where the memory has grown. */
+  private floats(): Float32Array {
+    const { buffer } = this.pdfium.memory();
+    if (this.view.buffer !== buffer) this.view = new Float32Array(buffer, this.at, NUMBERS / 4);
+    return this.view;
   }
 }
