@@ -10,16 +10,31 @@ export interface ColorWay {
   readonly objects?: Readonly<Record<number, string>>;
 }
 
-/** A page of A4 that is drawn so, in its corner. */
-export const pageDrawn = ({ content, resources = '', entries = '', objects = {} }: ColorWay): Uint8Array =>
-  makePdf({
-    1: '<< /Type /Catalog /Pages 2 0 R >>',
-    2: '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
-    3: `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595.27559 841.88976] /Contents 4 0 R /Resources << /Font << /F1 9 0 R >> ${resources} >> ${entries} >>`,
-    4: stream(content),
-    9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
-    ...objects,
+/** Objects of a page begin at such a number, and its own are counted from 20. */
+const OBJECTS_A_PAGE = 100;
+
+/** A file with a page of A4 for each way, drawn in its corner. */
+export function pagesDrawn(ways: readonly ColorWay[]): Uint8Array {
+  const pages = ways.map((_, index) => (index + 1) * OBJECTS_A_PAGE);
+  const drawn = ways.map(({ content, resources = '', entries = '', objects = {} }, index): Record<number, string> => {
+    const first = pages[index]!;
+    // Of what is packed nothing looks like a reference.
+    const own = (text: string): string =>
+      text.replace(/\b(2\d) 0 R\b/g, (_, number: string) => `${first + Number(number)} 0 R`);
+    const page = `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595.27559 841.88976] /Contents ${first + 1} 0 R /Resources << /Font << /F1 9 0 R >> ${own(resources)} >> ${own(entries)} >>`;
+    return {
+      [first]: page,
+      [first + 1]: stream(content),
+      ...Object.fromEntries(Object.entries(objects).map(([number, object]) => [first + Number(number), own(object)])),
+    };
   });
+  return makePdf({
+    1: '<< /Type /Catalog /Pages 2 0 R >>',
+    2: `<< /Type /Pages /Kids [${pages.map((page) => `${page} 0 R`).join(' ')}] /Count ${pages.length} >>`,
+    9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+    ...Object.assign({}, ...drawn),
+  });
+}
 
 /** The profiles that Debian's Ghostscript brings. */
 const profile = (name: string, components: number): string => {

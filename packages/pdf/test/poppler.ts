@@ -71,12 +71,29 @@ export const render = (pdf: Uint8Array, page: number, dpi: number): Picture =>
 export const renderColour = (pdf: Uint8Array, page: number, dpi: number): Picture =>
   draw(pdf, page, ['-r', String(dpi)]);
 
-function draw(pdf: Uint8Array, page: number, options: readonly string[]): Picture {
-  const args = [...options, '-f', String(page), '-l', String(page), '-cropbox'];
-  const image = withFile(pdf, (path) => execFileSync('pdftoppm', [...args, path], { maxBuffer: 1 << 28 }));
-  const head = /^P[56]\s+(\d+)\s+(\d+)\s+255\s/.exec(image.subarray(0, 40).toString('latin1'));
+/** Every page in colour, at a resolution. */
+export function renderAll(pdf: Uint8Array, dpi: number): Picture[] {
+  let left = drawn(pdf, ['-r', String(dpi)]);
+  const pictures: Picture[] = [];
+  while (left.length > 0) {
+    const { width, height, pixels } = pictureIn(left);
+    const bytes = width * height * 3;
+    pictures.push({ width, height, pixels: pixels.subarray(0, bytes) });
+    left = pixels.subarray(bytes);
+  }
+  return pictures;
+}
+
+const draw = (pdf: Uint8Array, page: number, options: readonly string[]): Picture =>
+  pictureIn(drawn(pdf, [...options, '-f', String(page), '-l', String(page)]));
+
+const drawn = (pdf: Uint8Array, options: readonly string[]): Buffer =>
+  withFile(pdf, (path) => execFileSync('pdftoppm', [...options, '-cropbox', path], { maxBuffer: 1 << 28 }));
+
+function pictureIn(bytes: Buffer): Picture {
+  const head = /^P[56]\s+(\d+)\s+(\d+)\s+255\s/.exec(bytes.subarray(0, 40).toString('latin1'));
   if (!head) throw new Error('pdftoppm wrote no picture');
-  return { width: Number(head[1]), height: Number(head[2]), pixels: image.subarray(head[0].length) };
+  return { width: Number(head[1]), height: Number(head[2]), pixels: bytes.subarray(head[0].length) };
 }
 
 /** A file locked by qpdf. @param options of its 256-bit encryption, such as "--print=none" */
