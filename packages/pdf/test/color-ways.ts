@@ -32,7 +32,7 @@ export function pagesDrawn(ways: readonly ColorWay[]): Uint8Array {
     1: '<< /Type /Catalog /Pages 2 0 R >>',
     2: `<< /Type /Pages /Kids [${pages.map((page) => `${page} 0 R`).join(' ')}] /Count ${pages.length} >>`,
     9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
-    ...Object.assign({}, ...drawn),
+    ...Object.fromEntries(drawn.flatMap((objects) => Object.entries(objects))),
   });
 }
 

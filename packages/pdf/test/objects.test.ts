@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { PDFContext, PDFObjectParser, PDFRef } from '@cantoo/pdf-lib';
+import { PDFContext, PDFObjectParser, type PDFRef } from '@cantoo/pdf-lib';
 import fc from 'fast-check';
 import { plan, profileForTicket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';

@@ -58,7 +58,7 @@ export function buffersOf(packed: Packed): ArrayBufferLike[] {
   }
 }
 
-export function pack(values: readonly unknown[]): Packed {
+function pack(values: readonly unknown[]): Packed {
   if (values.length < WORTH_IT) return { kind: 'plain', values };
   if (values.every((value) => typeof value === 'number')) return { kind: 'numbers', values: Float64Array.from(values) };
   const few = asTable(values);
@@ -106,7 +106,7 @@ function asColumns(objects: readonly Readonly<Record<string, unknown>>[]): Packe
   return { kind: 'objects', length: objects.length, columns };
 }
 
-export function unpack(packed: Packed): unknown[] {
+function unpack(packed: Packed): unknown[] {
   switch (packed.kind) {
     case 'plain':
       return [...packed.values];
