@@ -55,6 +55,23 @@ const MEASURED = makePdf({
   9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
 });
 
+/** Its page is in an object stream of which only a stream of cross references tells, for readers that know these (7.5.8.4). */
+function hybrid(): Uint8Array {
+  const page = '<< /Type /Page /Parent 2 0 R /Contents 4 0 R >>';
+  const packed = stream(`3 0 ${page}`, '/Type /ObjStm /N 1 /First 4');
+  const table = latin1(
+    makePdf({
+      1: '<< /Type /Catalog /Pages 2 0 R >>',
+      2: '<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 300 400] /Resources << /Font << /F1 9 0 R >> >> >>',
+      4: stream('BT /F1 20 Tf 20 20 Td (hidden) Tj ET'),
+      6: packed,
+      7: stream('\x02\x00\x06\x00', '/Type /XRef /Size 10 /W [1 2 1] /Index [3 1]'),
+      9: '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+    }),
+  );
+  return bytesOf(table.replace('/Root 1 0 R', `/Root 1 0 R /XRefStm ${table.indexOf('7 0 obj')}`));
+}
+
 const withWrongLength = bytesOf(latin1(MEASURED).replace('\n39\n', '\n12\n'));
 const withWrongOffset = bytesOf(latin1(THREE).replace(/(\d{10}) 00000 n /, '0000000001 00000 n '));
 
@@ -69,6 +86,7 @@ describe('where objects stand (ISO 32000-1, 7.5)', () => {
     ],
     ['two of them, the first for the first page', byQpdf(THREE, '--linearize'), true, FROM_1_TO_3],
     ['a table behind a table, in which an object is another', updated(THREE), true, ['page1', 'changed', 'page3']],
+    ['a table and a stream beside it', hybrid(), true, ['hidden']],
     ['a length of its own', MEASURED, true, ['endstream']],
     [
       'a length within an object stream',

@@ -48,10 +48,8 @@ export function readCrossReferences(bytes: Uint8Array, context: PDFContext): Cro
     const section = readSection(reading, at);
     if (!section) return null;
     trailer ??= section;
-    const [before, hidden] = ['Prev', 'XRefStm'].map((name) => section.get(PDFName.of(name)));
-    // What was pushed last is read first.
+    const before = section.get(PDFName.of('Prev'));
     if (before !== undefined) pending.push(wholeOf(before));
-    if (hidden !== undefined) pending.push(wholeOf(hidden));
   }
   if (!trailer) return null;
   const places = new Map<number, Place>();
@@ -73,7 +71,9 @@ function readSection(reading: Reading, from: number): PDFDict | null {
   return standsAt(reading.bytes, at, 'xref') ? readTable(reading, at + 4) : readStream(reading, at);
 }
 
-function readTable({ bytes, context, places }: Reading, from: number): PDFDict | null {
+function readTable(reading: Reading, from: number): PDFDict | null {
+  const { bytes, context, places } = reading;
+  const rows = new Map<number, Place | null>();
   let at = skipWhite(bytes, from);
   while (!standsAt(bytes, at, 'trailer')) {
     const first = readInteger(bytes, at);
@@ -87,13 +87,17 @@ function readTable({ bytes, context, places }: Reading, from: number): PDFDict |
       at = skipWhite(bytes, generation.end);
       const kind = bytes[at];
       if (kind !== 0x6e && kind !== 0x66) return null;
-      if (!places.has(number)) {
-        places.set(number, kind === 0x6e ? { at: offset.value, generation: generation.value } : null);
-      }
+      rows.set(number, kind === 0x6e ? { at: offset.value, generation: generation.value } : null);
       at = skipWhite(bytes, at + 1);
     }
   }
-  return dictAt(bytes, skipWhite(bytes, at + 7), context);
+  const trailer = dictAt(bytes, skipWhite(bytes, at + 7), context);
+  if (!trailer) return null;
+  // Older readers are to take as free what only the stream tells of (ISO 32000-1, 7.5.8.4).
+  const hidden = trailer.get(PDFName.of('XRefStm'));
+  if (hidden instanceof PDFNumber && !readStream(reading, skipWhite(bytes, hidden.asNumber()))) return null;
+  for (const [number, place] of rows) if (!places.has(number)) places.set(number, place);
+  return trailer;
 }
 
 function dictAt(bytes: Uint8Array, from: number, context: PDFContext): PDFDict | null {
