@@ -4,6 +4,7 @@ import { printedAnnotations, type PrintedAnnotation } from './annotations';
 import { colorCoding } from './color-coding';
 import { lookAt, type ContentBox, type Look } from './look';
 import { openPdf, type OpenPdf } from './open';
+import { layersOf } from './optional-content';
 import { pageBox, userUnitOf } from './page-box';
 import { listPages, type PageNode } from './page-tree';
 import { seeObjects, type Corners, type PlainObjects } from './page-objects';
@@ -16,8 +17,8 @@ export type PageDetails = Pick<
 >;
 
 /**
- * Finds out page by page what takes time: 2 ms a page of letters and lines, 8 ms of one that has to be drawn. What is told can be kept at once, so a reading that breaks off
- * goes on where it stood.
+ * Finds out page by page what takes time: 2 ms a page of letters and lines, 8 ms of one that has to be drawn. What is told can
+ * be kept at once, so a reading that breaks off goes on where it stood.
  *
  * @param wanted page numbers, counted from 1, in the order they are to be read; those the file has not are passed over
  * @param tell called with each page's number and details
@@ -30,6 +31,8 @@ export async function readDetails(
 ): Promise<void> {
   const pdf = await openPdf(bytes);
   const nodes = listPages(pdf);
+  // What a hidden layer holds is among the objects of a page, and not in its picture.
+  const isLayered = layersOf(pdf).off.length > 0;
   let file = await openWithPdfium(bytes);
   try {
     let read = 0;
@@ -40,7 +43,7 @@ export async function readDetails(
         file?.close();
         file = await openWithPdfium(bytes);
       }
-      await tell(page, detailsOf(page, node, pdf, file));
+      await tell(page, detailsOf(page, node, { pdf, file, isLayered }));
     }
   } finally {
     file?.close();
@@ -50,12 +53,20 @@ export async function readDetails(
 /** Pages after which a file is opened anew: PDFium keeps some of each. */
 const FILE_LASTS = 500;
 
-function detailsOf(page: number, node: PageNode, { context }: OpenPdf, file: OpenFile | null): PageDetails {
+interface Opened {
+  readonly pdf: OpenPdf;
+  /** Null where PDFium cannot open it. */
+  readonly file: OpenFile | null;
+  readonly isLayered: boolean;
+}
+
+function detailsOf(page: number, node: PageNode, { pdf: { context }, file, isLayered }: Opened): PageDetails {
   const annotations = printedAnnotations(node, context);
   const seen = file?.onPage(page, (at) => {
     const { smallest, plain } = seeObjects(file.pdfium, at);
     // Most pages of most documents are letters and lines, whose places tell what there is to see in a fifth of the time.
-    return { smallest, look: plain && annotations.length === 0 ? plain : lookAt(file.pdfium, at) };
+    const isPlain = plain !== null && annotations.length === 0 && !isLayered;
+    return { smallest, look: isPlain ? plain : lookAt(file.pdfium, at) };
   });
   if (!seen) return {};
   const unit = userUnitOf(node, context);

@@ -118,6 +118,20 @@ describe('colour: what is coded in colour, and what only looks grey (ISO 32000-1
 });
 
 describe('what is visible', () => {
+  test('nothing of a layer that is off', async () => {
+    const [found] = await detailsOf(
+      makePdf({
+        1: '<< /Type /Catalog /Pages 2 0 R /OCProperties << /OCGs [8 0 R] /D << /OFF [8 0 R] >> >> >>',
+        2: '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+        3: '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 200 300] /Contents 4 0 R /Resources << /Properties << /L 8 0 R >> >> >>',
+        4: stream('0 g 50 50 100 100 re f /OC /L BDC 1 0 0 rg 0 0 200 300 re f EMC'),
+        8: '<< /Type /OCG /Name (off) >>',
+      }),
+    );
+    expect(found!.content!.map(Math.round)).toEqual([50, 50, 100, 100]);
+    expect(found).toMatchObject({ color: true, looksGray: true });
+  });
+
   const near = (box: readonly number[]) => box.map((value) => expect.closeTo(value, -0.3) as number);
 
   test('a blank page, and one with something nobody sees', async () => {
