@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
+import { constants, setPriority } from 'node:os';
 import { momentOf } from '@foglio/core';
 import {
   collectOften,
@@ -65,6 +66,8 @@ async function work(request: PdfRequest): Promise<void> {
       return tell('taken-in', await takeInDocument(source, how), request.target);
     }
     case 'read-details':
+      // Whoever types or scrolls meanwhile goes first.
+      setPriority(constants.priority.PRIORITY_LOW);
       collectOften();
       return readDetails(await bytesOf(request.source), request.pages, (page, details) =>
         report({ kind: 'details', page, details }),
