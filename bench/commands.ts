@@ -12,6 +12,7 @@ import {
 import { join, resolve } from 'node:path';
 import PDFKit from 'pdfkit';
 import sharp from 'sharp';
+import { CONTRACT } from '../packages/core/test/jobs';
 import { median, report } from './figures';
 
 /**
@@ -169,21 +170,9 @@ const [ours, ghostscript] = [facts['foglio pages'], facts['Ghostscript’s inkco
 report('  over Ghostscript', ours.cpu / ghostscript.cpu, 'times its time', 'at most 1, in 300 MB');
 report('  by the clock', ours.clock / ghostscript.clock, 'times its time', 'at most 0.5');
 
-writeFileSync(
-  at('contract.json'),
-  JSON.stringify({
-    version: 1,
-    title: 'Season contract',
-    documents: [{ file: join(demo, 'seasonContract.pdf'), pages: '1-14' }],
-    copies: 2,
-    sides: 'two-sided',
-    tray: 'tray-1',
-    routes: [
-      { pages: '1, 6', tray: 'tray-2', sides: 'one-sided' },
-      { pages: '9', tray: 'tray-3', sides: 'one-sided' },
-    ],
-  }),
-);
+const { pages, ...routing } = CONTRACT;
+const documents = [{ file: join(demo, 'seasonContract.pdf'), pages }];
+writeFileSync(at('contract.json'), JSON.stringify({ version: 1, title: 'Season contract', documents, ...routing }));
 const small = compare('small commands', {
   'foglio --help': { command: foglio('--help') },
   'foglio plan of the season contract': { command: foglio('plan', at('contract.json')), before: forget },

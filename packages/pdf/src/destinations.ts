@@ -1,6 +1,7 @@
 import { PDFArray, PDFDict, PDFHexString, PDFName, PDFString, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 import type { OpenPdf } from './open';
 import { nameOf, dictOf } from './pdf-object';
+import { treePairs } from './tree-pairs';
 
 /** Finds a destination by its name. */
 export type FindDestination = (name: PDFObject | undefined) => PDFObject | undefined;
@@ -28,23 +29,11 @@ const keyOf = (object: PDFObject | undefined): string | null =>
     ? Buffer.from(object.asBytes()).toString('latin1')
     : null;
 
-/** All of a name tree (ISO 32000-1, 7.9.6), one that leads back to itself to its end. */
 function treeEntries(root: PDFObject | undefined, context: PDFContext): ReadonlyMap<string, PDFObject> {
   const entries = new Map<string, PDFObject>();
-  const visited = new Set<PDFDict>();
-  const pending = [root];
-  while (pending.length > 0) {
-    const node = dictOf(pending.pop(), context);
-    if (!node || visited.has(node)) continue;
-    visited.add(node);
-    const kids = context.lookup(node.get(PDFName.of('Kids')));
-    if (kids instanceof PDFArray) for (const kid of kids.asArray()) pending.push(kid);
-    const names = context.lookup(node.get(PDFName.of('Names')));
-    if (!(names instanceof PDFArray)) continue;
-    for (let at = 0; at + 1 < names.size(); at += 2) {
-      const key = keyOf(context.lookup(names.get(at)));
-      if (key !== null) entries.set(key, names.get(at + 1));
-    }
+  for (const [key, value] of treePairs(root, 'Names', context)) {
+    const letters = keyOf(key);
+    if (letters !== null) entries.set(letters, value);
   }
   return entries;
 }

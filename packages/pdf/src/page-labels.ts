@@ -1,6 +1,7 @@
-import { PDFArray, type PDFDict, PDFName, PDFNumber, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
+import { PDFName, PDFNumber, type PDFContext, type PDFObject } from '@cantoo/pdf-lib';
 import type { OpenPdf } from './open';
 import { dictOf, nameOf, numberOf, textOf } from './pdf-object';
+import { treePairs } from './tree-pairs';
 
 /** How the pages from one on are labelled (ISO 32000-1, table 159). */
 interface LabelRange {
@@ -30,31 +31,16 @@ export function pageLabels({ catalog, context }: OpenPdf, count: number): string
   return labels;
 }
 
-/** The leaves of a number tree (ISO 32000-1, 7.9.7), by rising pages. */
+/** By rising pages. */
 function rangesOf(root: PDFObject | undefined, context: PDFContext): LabelRange[] {
-  const ranges: LabelRange[] = [];
-  const visited = new Set<PDFDict>();
-  const pending = [root];
-  while (pending.length > 0) {
-    const node = dictOf(pending.pop(), context);
-    if (!node || visited.has(node)) continue;
-    visited.add(node);
-    const kids = context.lookup(node.get(PDFName.of('Kids')));
-    if (kids instanceof PDFArray) for (const kid of kids.asArray()) pending.push(kid);
-    const nums = context.lookup(node.get(PDFName.of('Nums')));
-    if (!(nums instanceof PDFArray)) continue;
-    for (let at = 0; at + 1 < nums.size(); at += 2) {
-      const page = context.lookup(nums.get(at));
-      const label = dictOf(nums.get(at + 1), context);
-      if (!(page instanceof PDFNumber) || !label) continue;
-      ranges.push({
-        page: page.asNumber(),
-        style: nameOf(label.get(PDFName.of('S')), context),
-        prefix: textOf(label.get(PDFName.of('P')), context) ?? '',
-        start: Math.max(1, numberOf(label.get(PDFName.of('St')), context) ?? 1),
-      });
-    }
-  }
+  const ranges = treePairs(root, 'Nums', context).flatMap(([page, value]): LabelRange[] => {
+    const label = dictOf(value, context);
+    if (!(page instanceof PDFNumber) || !label) return [];
+    const style = nameOf(label.get(PDFName.of('S')), context);
+    const prefix = textOf(label.get(PDFName.of('P')), context) ?? '';
+    const start = Math.max(1, numberOf(label.get(PDFName.of('St')), context) ?? 1);
+    return [{ page: page.asNumber(), style, prefix, start }];
+  });
   return ranges.sort((a, b) => a.page - b.page);
 }
 
