@@ -13,8 +13,8 @@ const MOST_THREADS = 4;
 /** Room for what a thread makes and drops, in MB: more is no quicker. */
 const YOUNG_MB = 2;
 
-/** Pages that a thread is given at once. */
-const SLICE = 25;
+/** Fewest pages that a thread is given at once: for each slice a file is opened anew. */
+const LEAST_SLICE = 25;
 
 /** What a thread is started with. */
 export interface ThreadStart {
@@ -39,11 +39,20 @@ export async function lookThrough(bytes: Uint8Array, pages: readonly number[], t
   if (pages.length < WORTH_THREADS || threads < 2 || !existsSync(fileURLToPath(THREAD))) {
     return readDetails(bytes, pages, tell);
   }
-  const slices = Array.from({ length: Math.ceil(pages.length / SLICE) }, (_, index) =>
-    pages.slice(index * SLICE, (index + 1) * SLICE),
-  );
+  const slices = slicesOf(pages, threads);
   const start: ThreadStart = { bytes, engine: await compilePdfium() };
   await Promise.all(Array.from({ length: threads }, () => inThread(start, slices, tell)));
+}
+
+/** Long ones first, and each half of what a thread's share of the rest is, so that all of them end at about the same time. */
+function slicesOf(pages: readonly number[], threads: number): (readonly number[])[] {
+  const slices: (readonly number[])[] = [];
+  for (let from = 0; from < pages.length;) {
+    const to = from + Math.max(LEAST_SLICE, Math.ceil((pages.length - from) / (2 * threads)));
+    slices.push(pages.slice(from, to));
+    from = to;
+  }
+  return slices;
 }
 
 /** Gives a thread slice after slice, until none is left. */

@@ -14,8 +14,11 @@ import { log } from '../log';
 /** A document with no more pages than this is read before longer ones, and beside whatever is being done. */
 export const SHORT_PAGES = 200;
 
-/** Pages that one process reads: what it keeps of them grows with their number. */
-const SLICE_PAGES = 500;
+/** The most pages that one process reads: what it keeps of them grows with their number. */
+const SLICE_PAGES = 600;
+
+/** Processes that read a long document. */
+const LANES = 2;
 
 /** Pages of a long document after which another has its turn. */
 const TURN_PAGES = 2_000;
@@ -100,8 +103,10 @@ class Turn {
   async read(content: StoredContent, isLong: boolean): Promise<void> {
     const all = content.pages.map((_, index) => index + 1).filter((page) => !this.entry.isKnown(page));
     const pages = all.slice(0, TURN_PAGES);
-    for (let from = 0; from < pages.length; from += SLICE_PAGES)
-      this.slices.push(pages.slice(from, from + SLICE_PAGES));
+    // Each process has as many of them, as long ones: it takes a second to start.
+    const rounds = isLong ? LANES * Math.ceil(pages.length / (LANES * SLICE_PAGES)) : 1;
+    const length = Math.ceil(pages.length / rounds);
+    for (let from = 0; from < pages.length; from += length) this.slices.push(pages.slice(from, from + length));
     const { intake, lookedAt } = this.workers;
     const off = lookedAt.on(content.id, (page) => this.look(page, pagesAbout(page, content.pages.length)));
     // What a person waits for needs the memory, and at its beginning one core.
