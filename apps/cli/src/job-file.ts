@@ -10,6 +10,7 @@ import {
   setupOf,
   TicketError,
   type Plan,
+  type Portion,
   type Printer,
   type Ticket,
 } from '@foglio/core';
@@ -121,9 +122,10 @@ export function planJob(
   { file, ticket, documents }: Job,
   printer: Printer | null,
   moment = momentOf(new Date()),
+  portion: Portion | null = null,
 ): Plan {
   try {
-    return planAt(ticket, documents, printer ?? profileForTicket(ticket, documents), moment);
+    return planAt(ticket, documents, printer ?? profileForTicket(ticket, documents), moment, portion);
   } catch (error) {
     if (error instanceof TicketError) throw new InputError(file, error.message);
     throw error;

@@ -88,6 +88,8 @@ function offerPrinting(program: Command, keep: Keep): void {
     .argument('<ticket>')
     .requiredOption('--to <address>', 'ipp://HOST:PORT/ipp/print')
     .option('--yes', 'send although cautions stand')
+    .option('--sheets <numbers>', 'print these sheets of a set alone, "3-4, 7"')
+    .option('--sets <numbers>', 'print these sets alone, "2-24"')
     .addOption(passwordFile())
     .action((ticket: string, options: SendOptions) =>
       keep(import('./commands/send').then(({ send }) => send(ticket, options))),

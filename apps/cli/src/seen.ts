@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { sayDifference, sealOf, type Plan, type Printer } from '@foglio/core';
+import { sayDifference, sealOf, type Plan, type Portion, type Printer } from '@foglio/core';
 import { askProfile, type PrinterAddress } from '@foglio/ipp';
 import { InputError } from './input-error';
 import { planJob, type Job } from './job-file';
@@ -13,6 +13,8 @@ export interface Seen {
   readonly at: PrinterAddress;
   /** That texts tell. */
   readonly moment: string;
+  /** What of the ticket it prints; null: all of it. */
+  readonly portion: Portion | null;
 }
 
 /**
@@ -21,12 +23,12 @@ export interface Seen {
  * @throws InputError saying what differs
  */
 export async function requireSame(job: Job, seen: Seen): Promise<void> {
-  const { address, at, moment } = seen;
+  const { address, at, moment, portion } = seen;
   const documents = job.documents.map((document) => ({ ...document, sha256: hashOf(document.bytes) }));
   const sealed = ({ plan, printer }: Pick<Seen, 'plan' | 'printer'>) =>
     sealOf({ plan, printer, ticket: job.ticket, documents, address, moment });
   const printer = await askProfile(at);
-  const differs = sayDifference(sealed(seen), sealed({ printer, plan: planJob(job, printer, moment) }));
+  const differs = sayDifference(sealed(seen), sealed({ printer, plan: planJob(job, printer, moment, portion) }));
   if (differs === null) return;
   throw new InputError(job.file, `since you were asked, this changed: ${differs}. Nothing was sent; send it again`);
 }

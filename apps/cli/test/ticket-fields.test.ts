@@ -79,6 +79,8 @@ const FIELDS: Record<string, () => Promise<void>> = {
     expect(pagesOf(await planOf({ inTurn: true }, entries))).toBe('7/- 12/- 8/-');
   },
   copies: async () => expect((await planOf({ copies: 3 })).tally.sheets).toBe(24),
+  // A plan is of all sets, also where one is sent first.
+  proof: async () => expect((await planOf({ copies: 3, proof: true })).tally.sheets).toBe(24),
   collate: async () => expect((await planOf({ copies: 2, collate: false })).checks[0]?.code).toBe('uncollated'),
   delivery: async () => expect((await planOf({ delivery: 'last-to-first' })).delivery).toBe('last-to-first'),
   sides: async () => expect(pagesOf(await planOf({ sides: 'two-sided' }))).toBe('7/8 9/10 11/12 13/14'),

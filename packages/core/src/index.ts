@@ -83,7 +83,24 @@ export { scalesOf, type Scales } from './planning/scales';
 export { sidesOf } from './planning/run';
 export { routeCatches, type RouteCatch } from './planning/route-catches';
 export { inTwoPasses, isBacksAlone } from './planning/passes';
+export {
+  countMarked,
+  isMarked,
+  MarksError,
+  marksFrom,
+  marksOf,
+  marksOfSheets,
+  parseMarks,
+  sayMarks,
+  writeMarks,
+  type Markable,
+  type MarkedSheet,
+  type Marks,
+  type Portion,
+} from './sending/marks';
 export { passPlan } from './sending/pass-plan';
+export { portionPlan, type Planned } from './sending/portion';
+export { marksSchema, portionSchema } from './sending/portion.schema';
 export {
   asSent,
   everySheet,

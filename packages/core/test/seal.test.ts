@@ -44,7 +44,7 @@ test('is the SHA-256 of the JSON (RFC 8785), the parts in the order of their nam
   // Node's own digest as a second opinion, of a part whose JSON can be written down.
   const sha256 = (value: unknown) => createHash('sha256').update(canonicalize(value)!).digest('hex');
   expect(parts.trays).toBe(sha256(['tray-1', 'tray-1', 'tray-1']));
-  expect(parts.sets).toBe(sha256({ sets: 1, collate: true }));
+  expect(parts.sets).toBe(sha256({ sets: 1, collate: true, proof: false }));
   expect(parts.printer).toBe(sha256('ipp://127.0.0.1/a'));
   expect(digest).toMatch(/^[0-9a-f]{64}$/);
   expect(seal()).toEqual(seal());
@@ -67,6 +67,7 @@ test.each<[string, Told]>([
   ['the printer', { address: 'ipp://127.0.0.1/b' }],
   ['the documents', { sha256: 'b'.repeat(64) }],
   ['the copies', { ticket: { copies: 2 } }],
+  ['the copies', { ticket: { proof: true } }],
   ['the trays and the paper', { ticket: { tray: 'tray-2' } }],
   ['the paper', { printer: { trays: [{ ...PRINTER.trays[0]!, type: 'labels' }] } }],
   ['the pages or where they lie', { ticket: { margin: 20, scale: { mode: 'fit' } } }],

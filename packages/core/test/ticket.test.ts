@@ -12,6 +12,7 @@ test('everything but version and documents may be left out (model, Ticket, defau
     pieces: null,
     copies: 1,
     inTurn: false,
+    proof: false,
     collate: true,
     delivery: 'first-to-last',
     sides: 'one-sided',

@@ -1,5 +1,5 @@
 import type { Aspect } from './aspect';
-import { bind, bookletBind, copies, faces, sets, sides } from './copies';
+import { bind, bookletBind, copies, faces, proof, sets, sides } from './copies';
 import { form } from './form';
 import { information, informationTray } from './information';
 import {
@@ -61,6 +61,7 @@ export const JOB_ASPECTS: readonly Aspect[] = [
   pieces,
   copies,
   sets,
+  proof,
   sides,
   bind,
   faces,

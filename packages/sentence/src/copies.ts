@@ -45,6 +45,21 @@ export const sets: Aspect = {
     ]),
 };
 
+export const proof: Aspect = {
+  name: 'proof',
+  title: 'One set first',
+  offer: 'One set first, to look at',
+  lead: ', ',
+  fits: ({ ticket }) => ticket.copies > 1,
+  say: ({ ticket }) => (ticket.proof && ticket.copies > 1 ? 'one of them first' : null),
+  fields: ['proof'],
+  choices: (situation) =>
+    choicesOf(situation, 'proof', [
+      [false, 'All copies at once'],
+      [true, 'One set first; the others wait until you have looked at it'],
+    ]),
+};
+
 export const sides: Aspect = {
   name: 'sides',
   title: 'One side or both',

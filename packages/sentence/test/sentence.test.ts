@@ -338,6 +338,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
   const outlined = { ...documentOf('contract.pdf', 14), outline: [{ title: 'Fees', level: 1, page: 2, top: 0 }] };
   const tickets = [
     ticket,
+    { ...ticket, copies: 24 },
     { ...ticket, layout: { ...gridDefaults, pagesPerSide: 4 } },
     { ...ticket, layout: bookletDefaults },
     { ...ticket, layout: tilesDefaults },

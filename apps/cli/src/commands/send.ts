@@ -1,11 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import { userInfo } from 'node:os';
-import { inTwoPasses, isGreyByItself, momentOf, partOf, rasterFor, type Printer } from '@foglio/core';
+import {
+  inTwoPasses,
+  isGreyByItself,
+  marksOf,
+  MarksError,
+  momentOf,
+  partOf,
+  rasterFor,
+  type Plan,
+  type Portion,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
 import { askProfile, sendShipment, shipmentOf } from '@foglio/ipp';
 import { inFormat } from '@foglio/pdf';
 import { confirmed } from '../confirm';
 import { BAD_INPUT, DONE, STOPPED } from '../exit-status';
 import { imposeJob } from '../impose-job';
+import { InputError } from '../input-error';
 import { loadJob, planJob } from '../job-file';
 import { openingOf, type OpeningOptions } from '../opening';
 import { addressOf, type AccessOptions } from '../printer-address';
@@ -16,6 +29,9 @@ import { complain, say } from '../terminal';
 export interface SendOptions extends OpeningOptions, AccessOptions {
   readonly to: string;
   readonly yes?: boolean;
+  /** Ranges of numbers; left out: all of them. */
+  readonly sheets?: string;
+  readonly sets?: string;
 }
 
 /** `send TICKET --to ipp://...`: plans against the real printer and sends one job. */
@@ -25,12 +41,13 @@ export async function send(file: string, options: SendOptions): Promise<number> 
   const at = await addressOf(options.to, options);
   const printer: Printer = await askProfile(at);
   const moment = momentOf(new Date());
-  const plan = planJob(job, printer, moment);
+  const portion = portionOf(file, planJob(job, printer, moment), job.ticket, options);
+  const plan = planJob(job, printer, moment, portion);
   if (complainOfStops(file, plan)) return STOPPED;
   const cautions = plan.checks.filter((check) => check.level === 'caution');
   if (cautions.length > 0 && !options.yes) {
     if (!(await confirmed(cautions, plan.tally.sheets))) return BAD_INPUT;
-    await requireSame(job, { plan, printer, moment, address: options.to, at });
+    await requireSame(job, { plan, printer, moment, portion, address: options.to, at });
   }
   if (inTwoPasses(plan)) {
     complain(
@@ -53,5 +70,25 @@ export async function send(file: string, options: SendOptions): Promise<number> 
   });
   complain(shipment.reason);
   for (const { id, state } of statuses) say(`job ${id} ${state}: ${plan.tally.sheets} sheets`);
+  if (portion === 'first-set') say(sayHeld(file, job.ticket, options));
   return DONE;
 }
+
+/**
+ * What of the ticket is printed: the sheets that are named, the first set where the ticket wants it first, or all of it (null).
+ *
+ * @throws InputError
+ */
+function portionOf(file: string, whole: Plan, { proof }: Ticket, { sheets, sets }: SendOptions): Portion | null {
+  if (sheets === undefined && sets === undefined) return proof && whole.sets > 1 ? 'first-set' : null;
+  try {
+    return marksOf({ sheets, sets }, { sheets: whole.sheets.length, sets: whole.sets });
+  } catch (error) {
+    if (error instanceof MarksError) throw new InputError(file, error.message);
+    throw error;
+  }
+}
+
+/** What to do once the first set was looked at. */
+const sayHeld = (file: string, { copies }: Ticket, { to }: SendOptions): string =>
+  `${copies === 2 ? 'the other set was' : `the other ${copies - 1} sets were`} not sent: look at the first, then foglio send ${file} --to ${to} --sets 2${copies === 2 ? '' : `-${copies}`}`;

@@ -1,4 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import type { Portion } from '../sending/marks';
 import type { Ticket } from '../ticket/ticket';
 import type { planSchema } from './plan.schema';
 
@@ -28,6 +29,8 @@ export interface PlanOptions {
   readonly now?: string;
   /** The ticket in words, for the information sheet. */
   readonly sentence?: string;
+  /** What of it is printed, where that is not all of it. */
+  readonly portion?: Portion;
 }
 
 /** A plan before its checks are run. */

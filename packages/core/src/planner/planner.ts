@@ -3,6 +3,7 @@ import type { DocumentFacts } from '../pages/facts';
 import type { Printer } from '../printer/printer';
 import type { Plan, PlanOptions } from '../plan/plan';
 import { draft } from '../planning/draft';
+import { portionPlan } from '../sending/portion';
 import type { Ticket } from '../ticket/ticket';
 
 /**
@@ -17,7 +18,10 @@ export function plan(
   printer: Printer,
   options: PlanOptions = {},
 ): Plan {
-  const drafted = draft(ticket, documents, printer, options);
+  const whole = draft(ticket, documents, printer, options);
+  const { portion } = options;
+  const planned = { ticket, documents, printer };
+  const drafted = portion ? { ...whole, plan: portionPlan(whole.plan, portion, planned) } : whole;
   const again: typeof draft = (...changed) => draft(changed[0], changed[1], changed[2], options);
   const limit = options.largeRun ?? 200;
   const checks = runChecks({ ...drafted, ticket, documents, printer, limit, draft: again });

@@ -58,7 +58,8 @@ export function informationSheetOf({ informationSheet }: Outside): Sheet | null 
 /** Whether a sheet is the one before the job. */
 export const isInformationSheet = ({ index, slip }: Pick<Sheet, 'index' | 'slip'>): boolean => index === 0 && !slip;
 
-function slipOf({ slipBetweenSets }: Outside): Sheet | null {
+/** A slip between sets; it has no number. */
+export function slipOf({ slipBetweenSets }: Outside): Sheet | null {
   if (!slipBetweenSets) return null;
   const front: Sheet['front'] = { orientation: 'portrait', cells: [] };
   return { index: 0, run: 0, slip: true, sides: 'one-sided', front, back: null, ...slipBetweenSets };

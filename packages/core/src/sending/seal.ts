@@ -86,7 +86,7 @@ function partsOf(sealed: Sealed): { readonly [Part in SealPart]: unknown } {
     documents: documents.map(({ sha256: of }) => of),
     printer: address,
     moment,
-    sets: { sets, collate },
+    sets: { sets, collate, proof: ticket.proof },
     order: { delivery, passes, slips: sheets.map(({ slip }) => slip) },
     trays: sheets.map(({ tray }) => tray),
     papers: sheets.map((sheet) => paperOf(sheet, sealed)),

@@ -19,6 +19,7 @@ import { pages } from './pages';
 import { paper } from './paper';
 import { part } from './part';
 import { pieces } from './pieces';
+import { proof } from './proof';
 import { quality } from './quality';
 import { rotate } from './rotate';
 import { scale } from './scale';
@@ -39,6 +40,7 @@ export const SETTINGS = {
   inTurn,
   pieces,
   copies,
+  proof,
   collate,
   delivery,
   sides,
