@@ -198,6 +198,21 @@ test('Queue: empty, and with a delivered stack', async ({ quietPage: page, world
   await page.getByRole('button', { name: 'As the printer sees it' }).click();
   await expect(page.getByRole('table', { name: 'As the printer sees it' })).toBeVisible();
   await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Print sheets again' }).click();
+  await page.getByRole('button', { name: /^Sheet 2:/ }).click();
+  await expect(page.getByText('marked to be printed again')).toBeVisible();
+  await expectNothingFound(page);
+  await page.getByRole('button', { name: 'Send again' }).click();
+  await expect(page.getByRole('dialog', { name: 'Print all of it again?' })).toBeVisible();
+  await expectNothingFound(page);
+});
+
+test('Queue: one set that is to be looked at', async ({ quietPage: page, world }) => {
+  const job = await world.demoJob('programme', { sides: 'two-sided', copies: 3, proof: true });
+  await world.api('/sendings', { jobId: job, revision: 1, sheets: 12, confirmed: ['outside-printable'] });
+  await page.goto(`${world.base}/queue`);
+  await expect(page.getByRole('button', { name: 'Print the other 2 sets' })).toBeVisible();
+  await expectNothingFound(page);
 });
 
 test('Queue: what may have been printed, until a person says that it was', async ({ quietPage: page, world }) => {

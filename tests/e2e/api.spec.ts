@@ -170,6 +170,22 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('GET', `${series}/report.pdf`);
   await ask('DELETE', series);
 
+  // One set first, the others after it, and sheets again.
+  const first = { version: 1, documents: [{ file, pages: '1-2' }], tray: 'tray-1', copies: 3, proof: true };
+  const proof = await json<{ id: string }>('POST', '/api/jobs', { ticket: first });
+  const sendProof = () => json<Sent>('POST', '/api/sendings', { jobId: proof.id, revision: 1, sheets: 6 });
+  const { id: looked } = await sendProof();
+  await expect.poll(() => stateOf(looked)).toBe('proofed');
+  await ask('POST', `/api/sendings/${looked}/first-alone`);
+  const { id: released } = await sendProof();
+  await expect.poll(() => stateOf(released)).toBe('proofed');
+  const others = await json<Sent>('POST', `/api/sendings/${released}/other-sets`);
+  await expect.poll(() => stateOf(others.id)).toBe('completed');
+  await ask('GET', `/api/sendings/${others.id}/sheets`);
+  const marks = [{ sets: [2, 3], sheets: [[2, 2]] }];
+  const part = await json<Sent>('POST', `/api/sendings/${others.id}/again`, { marks });
+  await expect.poll(() => stateOf(part.id)).toBe('completed');
+
   // In two passes.
   await ask('PUT', `/api/jobs/${job}/printer`, { printerId: 'box-office', revision: 2 });
   const confirmed = ['two-passes', 'outside-printable'];

@@ -51,7 +51,13 @@ test('imposing content that inflates beyond its limit ends in a clear error', as
   const bytes = contentBomb(160);
   const facts = [{ name: 'x.pdf', pages: [{ width: 595.276, height: 841.89 }] }];
   const ticket = readTicket({ version: 1, documents: [{ file: 'x.pdf' }] });
-  const planning = { ticket, printer: profileForTicket(ticket, facts), moment: '2026-09-01T14:05', pass: null };
+  const planning = {
+    ticket,
+    printer: profileForTicket(ticket, facts),
+    moment: '2026-09-01T14:05',
+    pass: null,
+    portion: null,
+  };
   const how = { planning, parts: null, raster: null, blanks: 'none' } as const;
   const imposing = withFile(bytes, (file) => {
     const documents = facts.map((one) => ({ ...one, file }));

@@ -1,4 +1,4 @@
-import { printerSchema, sealOfManySchema, sealSchema } from '@foglio/core';
+import { printerSchema, marksSchema, sealOfManySchema, sealSchema } from '@foglio/core';
 import type { Described } from './record';
 
 /** What requests carry, as JSON Schemas. Tickets are read by the core, whose errors name the place and the repair. */
@@ -83,7 +83,18 @@ export const toSend = {
   },
 } as const;
 
-/** Sending once more what is over, or beginning a pass. */
+/** Sending once more what is over: all of it, or sheets of it. */
+export const toPrintAgain = {
+  type: 'object',
+  additionalProperties: false,
+  properties: {
+    key: sendingKey,
+    by,
+    marks: { ...marksSchema, description: 'Sheets by their numbers in the plan; left out: all that it printed.' },
+  },
+} as const;
+
+/** Beginning a pass, or what waits. */
 export const toSendAgain = {
   type: 'object',
   additionalProperties: false,

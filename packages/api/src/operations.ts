@@ -189,9 +189,26 @@ export const OPERATIONS = {
   again: {
     method: 'post',
     path: '/api/sendings/{id}/again',
-    says: 'Sends once more what is over.',
+    says: 'Sends once more what is over: all of it, or sheets of it.',
+    takes: bodies.toPrintAgain,
+    status: 202,
+    refuses: ['sending-not-over'],
+    gives: records.sendingRecord,
+  },
+  'other-sets': {
+    method: 'post',
+    path: '/api/sendings/{id}/other-sets',
+    says: 'Sends the other sets: a person has looked at the first.',
     takes: bodies.toSendAgain,
     status: 202,
+    refuses: ['sending-not-over'],
+    gives: records.sendingRecord,
+  },
+  'first-alone': {
+    method: 'post',
+    path: '/api/sendings/{id}/first-alone',
+    says: 'Leaves it at the first set: the others are not printed.',
+    status: 200,
     refuses: ['sending-not-over'],
     gives: records.sendingRecord,
   },
@@ -245,6 +262,14 @@ export const OPERATIONS = {
     gives: records.sendingRecord,
     refuses: ['sending-not-over'],
   },
+  sheets: {
+    method: 'get',
+    path: '/api/sendings/{id}/sheets',
+    says: 'The sheets of a set, which of them it prints, and the first that did not come out.',
+    status: 200,
+    refuses: ['ticket-invalid'],
+    gives: output.sheetsRecord,
+  },
   seen: {
     method: 'get',
     path: '/api/sendings/{id}/seen',
@@ -282,7 +307,16 @@ export const OPERATIONS = {
 export type OperationName = keyof typeof OPERATIONS;
 
 /** What can be done to a sending. */
-export type SendingAct = 'again' | 'came-out' | 'cancel' | 'hold' | 'release' | 'first-pass' | 'second-pass';
+export type SendingAct =
+  | 'again'
+  | 'came-out'
+  | 'cancel'
+  | 'hold'
+  | 'release'
+  | 'first-pass'
+  | 'second-pass'
+  | 'other-sets'
+  | 'first-alone';
 
 /** What each takes and answers, where that is JSON. As tables, of which the compiler works out each entry once. */
 export type Bodies = { readonly [Name in OperationName]: BodyOf<(typeof OPERATIONS)[Name]> };

@@ -1,5 +1,5 @@
-import { sheetSchemas } from '@foglio/core';
-import { count, maybeWords, moment, orientation, position, record, words, type Described } from './record';
+import { marksSchema, sheetSchemas } from '@foglio/core';
+import { count, listOfWords, maybeWords, moment, orientation, position, record, words, type Described } from './record';
 
 /** What came out of a printer, and a job as a printer sees it. */
 
@@ -55,6 +55,30 @@ export const seenRecord = record('Job as the printer sees it', {
   sheets: { type: 'array', items: sheetAsSeen },
 });
 
+const pageName = record('Page of a document', { document: position, page: position });
+const pageNames = { type: 'array', items: pageName } as const;
+
+export const sentSheet = record('Sheet of a set', {
+  tray: { ...maybeWords, description: 'Its id; null: any.' },
+  slip: { type: 'boolean', description: 'Blank, between documents.' },
+  orientation,
+  front: pageNames,
+  back: { anyOf: [pageNames, { type: 'null' }], description: 'Null: it is not printed.' },
+});
+
+export const sheetsRecord = record('Sheets of a sending', {
+  sets: position,
+  documents: { ...listOfWords, description: 'Their names, in the order of the ticket.' },
+  sheets: { type: 'array', items: sentSheet, description: 'Of a set, in order.' },
+  prints: { anyOf: [marksSchema, { type: 'null' }], description: 'Null: all of them.' },
+  missing: {
+    anyOf: [record('Sheet of one set', { set: position, sheet: position }), { type: 'null' }],
+    description: 'The first that did not come out, by what the printer counted; null: none, or it cannot be told.',
+  },
+});
+
+export type SentSheet = Described<typeof sentSheet>;
+export type SheetsRecord = Described<typeof sheetsRecord>;
 export type PrintedFace = Described<typeof printedFace>;
 export type DeliveredSheet = Described<typeof deliveredSheet>;
 export type StackRecord = Described<typeof stackRecord>;

@@ -1,4 +1,11 @@
-import { aboutDocumentSchema, headingSchema, laidOutSchema, pageFactsSchema, ticketSchema } from '@foglio/core';
+import {
+  aboutDocumentSchema,
+  headingSchema,
+  laidOutSchema,
+  pageFactsSchema,
+  portionSchema,
+  ticketSchema,
+} from '@foglio/core';
 import { certificate, printerRecord } from './printer-records';
 import { PROBLEMS, type ProblemCode } from './problems';
 import {
@@ -152,6 +159,7 @@ export const SENDING_STATES = [
   'printing',
   'held',
   'turning',
+  'proofed',
   'completed',
   'canceled',
   'aborted',
@@ -170,7 +178,8 @@ export const sendingRecord = record(
     copies: position,
     state: {
       enum: SENDING_STATES,
-      description: 'uncertain: nobody but a person at the printer can know whether it was printed.',
+      description:
+        'uncertain: nobody but a person at the printer can know whether it was printed. proofed: the first set is out, the others wait for a person.',
     },
     message: maybeWords,
     sheets: count,
@@ -182,6 +191,16 @@ export const sendingRecord = record(
       description: 'Of a job in two passes: how the stack goes back in between them.',
     },
     reason: { ...maybeWords, description: 'By which way it goes and why; null before it is being sent.' },
+    portion: {
+      anyOf: [...portionSchema.anyOf, { type: 'null' }],
+      description:
+        'What it prints of its ticket: the first set, all the others, or sheets printed again; null: all of it.',
+    },
+    partOf: {
+      type: ['string', 'null'],
+      format: 'uuid',
+      description: 'The sending whose other sets, or whose sheets again, it prints.',
+    },
     createdAt: moment,
     updatedAt: moment,
   },

@@ -31,7 +31,7 @@ export { pathsAskedFor } from './pages/beside';
 export { SelectionError } from './pages/selection-error';
 export { fitsAnyDocument, generalised } from './pages/selection-general';
 export { listNumbers, listPages, sayPages } from './pages/selection-words';
-export { writeSelection } from './pages/selection-write';
+export { writeSelection, writeTerms } from './pages/selection-write';
 export { arrangeDocuments, printTwice } from './ticket/arrange-documents';
 export { byPosition } from './ticket/by-position';
 export { routePages, type PageToRoute, type RouteChange } from './ticket/route-pages';
@@ -89,8 +89,11 @@ export {
   MarksError,
   marksFrom,
   marksOf,
+  marksOfPortion,
   marksOfSheets,
+  minusMarks,
   parseMarks,
+  plusMarks,
   sayMarks,
   writeMarks,
   type Markable,
@@ -98,6 +101,7 @@ export {
   type Marks,
   type Portion,
 } from './sending/marks';
+export { firstMissing } from './sending/first-missing';
 export { passPlan } from './sending/pass-plan';
 export { portionPlan, type Planned } from './sending/portion';
 export { marksSchema, portionSchema } from './sending/portion.schema';

@@ -6,7 +6,9 @@ import {
   marksOf,
   marksOfSheets,
   MarksError,
+  minusMarks,
   parseMarks,
+  plusMarks,
   sayMarks,
   writeMarks,
 } from '../src';
@@ -73,6 +75,11 @@ test('law: what is marked is marked, once, and is read again as it is written', 
           expect(isMarked(marks, { set, sheet: one })).toBe(wanted.has(`${set}:${one}`));
         }
       }
+      const [some, others] = [marksOfSheets(sheets.slice(0, 3)), marksOfSheets(sheets.slice(3).concat(sheets[0]!))];
+      expect(plusMarks(some, others)).toEqual(marks);
+      const left = minusMarks(marks, some);
+      expect(countMarked(left)).toBe(countMarked(marks) - countMarked(some));
+      expect(plusMarks(left, some)).toEqual(marks);
       expect(parseMarks(writeMarks(marks), { sets: 6, sheets: 12 })).toEqual(marks);
     }),
     RUNS,

@@ -3,18 +3,21 @@ import fc from 'fast-check';
 import {
   countMarked,
   deliver,
+  firstMissing,
   isMarked,
   marksOfSheets,
   portionPlan,
   type DeliveredSheet,
   type Marks,
   type Plan,
+  type Portion,
   type Printer,
+  type PrinterInput,
   type Ticket,
 } from '../src';
 import { readPlan, readPrinter, readTicket } from '../src/validate';
 import { job, planned, RUNS, type Job } from './any-job';
-import { CONTRACT, documentOf, OFFICE, outline, planOf } from './jobs';
+import { CONTRACT, documentOf, OFFICE, outline, planOf, type Settings } from './jobs';
 
 /** A printer with a duplex unit, or one of the four kinds without (model, Two passes). */
 const printer = fc.constantFrom<Partial<Printer>[]>(
@@ -161,4 +164,34 @@ test('slips between sets come with the others; before what is printed again ther
   const marks: Marks = [{ sets: [2, 3], sheets: [[2, 2]] }];
   expect(outline(portionPlan(plan, marks, whole))).toEqual(['tray-1: 2']);
   expect(countMarked(marks)).toBe(2);
+});
+
+describe('after a jam', () => {
+  const documents = [documentOf(4)];
+  const missing = (settings: Settings, portion: Portion | null, done: number, at: PrinterInput = OFFICE): string => {
+    const found = firstMissing(planOf(settings, documents, at), portion, done);
+    return found ? `${found.set}:${found.sheet}` : 'none';
+  };
+
+  test.each<[string, Settings, Portion | null, number, string]>([
+    ['nothing came out', { copies: 2 }, null, 0, '1:1'],
+    ['in the second set', { copies: 2 }, null, 6, '2:3'],
+    ['all came out', { copies: 2 }, null, 8, 'none'],
+    ['sheet by sheet', { copies: 2, collate: false }, null, 3, '2:2'],
+    ['last to first', { copies: 2, delivery: 'last-to-first' }, null, 1, '1:3'],
+    ['slips between sets count', { copies: 3, slips: { between: 'sets', tray: 'tray-3' } }, null, 5, '2:1'],
+    ['and stand before the other sets', { copies: 3, slips: { between: 'sets', tray: null } }, 'other-sets', 2, '2:2'],
+    ['not after the first', { copies: 3, slips: { between: 'sets', tray: null } }, 'first-set', 4, 'none'],
+    ['what stands before the job counts', { copies: 2, informationSheet: { print: true } }, 'first-set', 2, '1:2'],
+    ['and not with the other sets', { copies: 2, informationSheet: { print: true } }, 'other-sets', 2, '2:3'],
+    ['of marked sheets', { copies: 2 }, [{ sets: [1, 2], sheets: [[3, 4]] }], 3, '2:4'],
+  ])('%s', (_, settings, portion, done, wanted) => {
+    expect(missing({ tray: 'tray-1', ...settings }, portion, done)).toBe(wanted);
+  });
+
+  test('their number does not tell where both sides are printed by hand, or sets of other sheets come out backwards', () => {
+    const settings: Settings = { tray: 'tray-1', sides: 'two-sided', copies: 2 };
+    expect(missing(settings, null, 1, { ...OFFICE, duplex: false })).toBe('none');
+    expect(missing({ ...settings, delivery: 'last-to-first' }, [{ sets: [2, 2], sheets: [[1, 1]] }], 0)).toBe('none');
+  });
 });

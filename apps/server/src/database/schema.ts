@@ -7,6 +7,7 @@ import {
   type Heading,
   type LaidOut,
   type PageFacts,
+  type Portion,
 } from '@foglio/core';
 import type { StoredAccess } from '../printers/stored-access';
 import type { JobEnd } from '../sendings/job-end';
@@ -286,6 +287,10 @@ export const sendings = pgTable(
     handling: text('handling').$type<'turn-over' | 'as-it-lies'>(),
     /** Of beginning this pass, made by who says that the stack is in: what comes again with it begins nothing twice. */
     passKey: text('pass_key').unique(),
+    /** What it prints of its ticket; null: all of it. */
+    portion: jsonb('portion').$type<Portion>(),
+    /** The sending whose other sets, or whose sheets again, it prints. */
+    partOf: uuid('part_of').references((): AnyPgColumn => sendings.id, { onDelete: 'set null' }),
     /** By which way it goes and why, in words; null before it is being sent. */
     reason: text('reason'),
     /** How often sending was begun and put off, and until when it is put off. */

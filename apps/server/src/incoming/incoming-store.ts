@@ -99,6 +99,7 @@ const OF_SENDING: Readonly<Record<StoredSending['state'], readonly [ServedJob['s
   printing: ['processing', 'job-printing'],
   held: ['pending-held', 'job-hold-until-specified'],
   turning: ['processing-stopped', 'printer-stopped'],
+  proofed: ['processing-stopped', 'printer-stopped'],
   completed: ['completed', 'job-completed-successfully'],
   canceled: ['canceled', 'job-canceled-at-device'],
   aborted: ['aborted', 'aborted-by-system'],

@@ -1,6 +1,9 @@
+import type { SheetsRecord } from '@foglio/api';
 import {
+  firstMissing,
   inTwoPasses,
   informationSheetOf,
+  marksOfPortion,
   sayDifference,
   sealOf,
   sheetList,
@@ -8,8 +11,10 @@ import {
   type Check,
   type DocumentFacts,
   type Plan,
+  type Portion,
   type Seal,
   type Sheet,
+  type Side,
 } from '@foglio/core';
 import { asSeen, shipmentOf, type ShippedDocument, type Shipment } from '@foglio/ipp';
 import { writeCsv } from '../http/download';
@@ -21,6 +26,12 @@ export type PlannedDocument = DocumentFacts & { readonly sha256: string };
 /** What is asked of a plan; what it answers with stands in {@link ANSWERS}. */
 export type Question =
   | { readonly kind: 'brief' | 'sheetList' | 'seen' | 'shipping' }
+  | {
+      readonly kind: 'sheets';
+      /** What is printed of it, and how many sheets came out. */
+      readonly portion: Portion | null;
+      readonly done: number;
+    }
   | {
       readonly kind: 'fitness';
       /** The printer's. */
@@ -112,6 +123,30 @@ const seen: Answering<Uint8Array> = (plan, { ticket, printer }) => {
   return bytesOf(JSON.stringify({ way, reason, jobs: jobs.length, sheets: asSeen(shipment) }));
 };
 
+/** The sheets of a set, as the answer that the API gives. */
+const sheets: Answering<Uint8Array, Extract<Question, { kind: 'sheets' }>> = (
+  plan,
+  _,
+  documents,
+  { portion, done },
+) => {
+  const namesOf = ({ cells }: Side) => cells.map(({ document, page }) => ({ document, page }));
+  const record: SheetsRecord = {
+    sets: plan.sets,
+    documents: documents.map(({ name }) => name),
+    sheets: plan.sheets.map(({ tray, slip, front, back }) => ({
+      tray,
+      slip,
+      orientation: front.orientation,
+      front: namesOf(front),
+      back: back && namesOf(back),
+    })),
+    prints: marksOfPortion(portion, { sets: plan.sets, sheets: plan.sheets.length }),
+    missing: firstMissing(plan, portion, done),
+  };
+  return bytesOf(JSON.stringify(record));
+};
+
 const shipping: Answering<Shipping> = (plan, { ticket, printer }) => {
   const { reason, format, jobs } = shipmentOf(plan, ticket, printer);
   return {
@@ -126,7 +161,7 @@ const shipping: Answering<Shipping> = (plan, { ticket, printer }) => {
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 
-const ANSWERS = { brief, fitness, sheetList: list, seen, shipping };
+const ANSWERS = { brief, fitness, sheetList: list, seen, sheets, shipping };
 
 export type Answer<Kind extends Question['kind']> = ReturnType<(typeof ANSWERS)[Kind]>;
 

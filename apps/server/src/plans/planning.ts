@@ -1,4 +1,13 @@
-import { momentOf, partOf, passPlan, type DocumentFacts, type Plan, type Printer, type Ticket } from '@foglio/core';
+import {
+  momentOf,
+  partOf,
+  passPlan,
+  type DocumentFacts,
+  type Plan,
+  type Portion,
+  type Printer,
+  type Ticket,
+} from '@foglio/core';
 import { shipmentOf } from '@foglio/ipp';
 import { planAt } from '@foglio/sentence';
 
@@ -10,6 +19,8 @@ export interface Planning {
   readonly moment: string;
   /** Which of two passes; null: all of it. */
   readonly pass: 1 | 2 | null;
+  /** What of the ticket; null: all of it. */
+  readonly portion: Portion | null;
 }
 
 /** A ticket that is printed now, all of it. */
@@ -18,7 +29,11 @@ export const planningNow = (ticket: Ticket, printer: Printer): Planning => ({
   printer,
   moment: momentOf(new Date()),
   pass: null,
+  portion: null,
 });
+
+/** What is sent of a ticket at first: where one set is wanted first, that one. */
+export const firstPortion = ({ proof, copies }: Ticket): Portion | null => (proof && copies > 1 ? 'first-set' : null);
 
 /** One document of what is sent for a plan: of which of its jobs, both counted from 0. */
 export interface SentDocument {
@@ -27,8 +42,11 @@ export interface SentDocument {
 }
 
 /** @throws TicketError */
-export function planOf({ ticket, printer, moment, pass }: Planning, documents: readonly DocumentFacts[]): Plan {
-  const whole = planAt(ticket, documents, printer, moment);
+export function planOf(
+  { ticket, printer, moment, pass, portion }: Planning,
+  documents: readonly DocumentFacts[],
+): Plan {
+  const whole = planAt(ticket, documents, printer, moment, portion);
   return pass === null ? whole : passPlan(whole, pass === 1 ? 'front' : 'back', printer.refeedTray);
 }
 

@@ -3,7 +3,7 @@ import type { Database } from '../database/connection';
 import { jobs, type sendings } from '../database/schema';
 import { followSending, holdUnsent } from '../incoming/incoming-store';
 import { enqueueSending } from './enqueue';
-import { enterOnce, type StoredSending } from './sending-store';
+import { enterOnce, replaceHeldSets, type StoredSending } from './sending-store';
 
 /**
  * The sending and its place in the queue are entered together, within the caller's transaction: either both are there, or
@@ -19,6 +19,7 @@ export async function enterSending(
   const { sending: entered, isNew } = await enterOnce(tx, values);
   if (!isNew) return entered;
   if (values.jobId) {
+    if (!values.partOf) await replaceHeldSets(tx, values.jobId);
     await tx.update(jobs).set({ lastSentAt: new Date() }).where(eq(jobs.id, values.jobId));
     await followSending(tx, values.jobId, entered.id);
   }

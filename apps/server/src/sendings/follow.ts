@@ -48,13 +48,16 @@ export async function follow(parts: KeeperParts, sending: StoredSending): Promis
     sheetsDone === sending.sheetsDone &&
     ended.length === Object.keys(sending.jobEnds).length;
   if (isSame) return false;
-  // After the fronts a person puts the stack back.
-  const next = state === 'completed' && sending.pass === 1 ? 'turning' : state;
+  const next = state === 'completed' ? afterAllCameOut(sending) : state;
   const changed = await changeSending(db, sending.id, AT_PRINTER, { state: next, message, sheetsDone, jobEnds: ends });
   // The next file of its series may be waiting for this one.
   if (changed?.seriesId && isOver(changed)) await parts.enqueue(changed);
   return true;
 }
+
+/** After the fronts a person puts the stack back; after the first set, one looks at it. */
+export const afterAllCameOut = ({ pass, portion }: StoredSending): 'turning' | 'proofed' | 'completed' =>
+  pass === 1 ? 'turning' : portion === 'first-set' ? 'proofed' : 'completed';
 
 async function say({ db }: KeeperParts, sending: StoredSending, message: string): Promise<boolean> {
   if (sending.message === message) return false;
@@ -67,9 +70,9 @@ async function say({ db }: KeeperParts, sending: StoredSending, message: string)
  * out; otherwise nobody here can know, and a person looks.
  */
 async function forget(parts: KeeperParts, sending: StoredSending): Promise<boolean> {
-  const { sheets, sheetsDone, pass } = sending;
+  const { sheets, sheetsDone } = sending;
   const isWhole = sheets > 0 && sheetsDone >= sheets;
-  const state = !isWhole ? 'uncertain' : pass === 1 ? 'turning' : 'completed';
+  const state = isWhole ? afterAllCameOut(sending) : 'uncertain';
   const message = isWhole ? null : `${NO_LONGER_KNOWN} ${sayLastKnown(sending)}`;
   const changed = await changeSending(parts.db, sending.id, AT_PRINTER, { state, message });
   if (changed?.seriesId && isOver(changed)) await parts.enqueue(changed);

@@ -1,10 +1,11 @@
 import type { DeliveredSheet, SendingAct, Described, toSend } from '@foglio/api';
-import { momentOf } from '@foglio/core';
+import { momentOf, type Portion } from '@foglio/core';
 import { holdJob, IppError, releaseJob, type PrinterAddress } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { WrittenJson, type Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
 import { documentsOf, findJob } from '../jobs/job-store';
+import { firstPortion } from '../plans/planning';
 import type { Plans } from '../plans/plans';
 import { addressOf } from '../printers/access';
 import { askPanel, passOn } from '../printers/panel';
@@ -24,10 +25,11 @@ import { userOf } from './as-known';
 import { cancelSending } from './cancel';
 import { enqueueSending } from './enqueue';
 import { enterSending } from './enter';
+import { afterAllCameOut } from './follow';
 
 const MOST_LISTED = 200;
 
-type Names = 'sendings' | 'send' | 'sending' | SendingAct | 'seen' | 'stack' | 'sendingDocument';
+type Names = 'sendings' | 'send' | 'sending' | SendingAct | 'sheets' | 'seen' | 'stack' | 'sendingDocument';
 
 /** Sending, how it goes, and what came out. */
 export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
@@ -36,15 +38,16 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
     sendings: async () => (await listSendings(db, MOST_LISTED)).map(describeSending),
     send: async ({ body }) => describeSending(await send(db, plans, body)),
     sending: async ({ params }) => describeSending(await find(params.id)),
-    again: async ({ params, body: { key, by } }) => {
+    again: async ({ params, body: { key, by, marks } }) => {
       const earlier = await find(params.id);
       if (!isOver(earlier)) throw new Problem('sending-not-over', 'Wait until it is over, or cancel it.');
-      const { jobId, printerId, ticket, profile, sheets, sides, handling } = earlier;
-      const pass = handling === null ? null : (1 as const);
       const userName = by ?? earlier.userName;
-      const values = { key, jobId, printerId, ticket, profile, sheets, sides, handling, pass, userName };
-      return describeSending(await db.transaction((tx) => enterSending(tx, values)));
+      const values = marks ? await portionOf(db, plans, earlier, marks) : allOf(earlier);
+      return describeSending(await db.transaction((tx) => enterSending(tx, { ...values, key, userName })));
     },
+    'other-sets': async ({ params, body: { key, by } }) =>
+      describeSending(await sendOthers(db, plans, await find(params.id), key, by)),
+    'first-alone': async ({ params }) => describeSending(await leaveAtFirst(db, await find(params.id))),
     'came-out': async ({ params }) => describeSending(await cameOut(db, await find(params.id))),
     cancel: async ({ params }) => describeSending(await cancelSending(db, await find(params.id))),
     'first-pass': async ({ params, body }) => describeSending(await beginPass(db, params.id, 1, body.key)),
@@ -58,10 +61,18 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
       }
       return describeSending(await changeAtPrinter(db, params.id, releaseJob));
     },
+    sheets: async ({ params }) => {
+      const sending = await find(params.id);
+      const { ticket, profile: printer, portion, sheetsDone: done } = sending;
+      const planning = { ticket, printer, moment: momentOfPrinting(sending), pass: null, portion: null };
+      return new WrittenJson(
+        await plans.ask({ kind: 'sheets', portion, done }, planning, await documentsOf(db, ticket)),
+      );
+    },
     seen: async ({ params }) => {
       const sending = await find(params.id);
       const { ticket, profile: printer } = sending;
-      const planning = { ticket, printer, moment: momentOfPrinting(sending), pass: null };
+      const planning = { ticket, printer, moment: momentOfPrinting(sending), pass: null, portion: sending.portion };
       return new WrittenJson(await plans.ask({ kind: 'seen' }, planning, await documentsOf(db, ticket)));
     },
     stack: async ({ params }) => {
@@ -95,7 +106,7 @@ async function send(
   const documents = await documentsOf(db, job.ticket);
   const moment = seal?.moment ?? momentOf(new Date());
   const { ticket, printerId } = job;
-  const planning = { ticket, printer: profile, moment, pass: null };
+  const planning = { ticket, printer: profile, moment, pass: null, portion: null };
   const asked = { kind: 'fitness', address: printer.uri, seal: seal ?? null } as const;
   const now = await plans.ask(asked, planning, documents);
   if (now.sheets !== sheets) {
@@ -109,15 +120,70 @@ async function send(
   if (stop) throw new Problem('stop-stands', stop.message, { check: stop.code });
   const cautions = now.checks.filter((check) => check.level === 'caution' && !confirmed.includes(check.code));
   if (cautions.length > 0) throw cautionsStand(cautions);
-  const { sides, pass, handling } = now;
-  const made = { ticket, profile, sheets, sides, pass, handling };
+  const portion = firstPortion(ticket);
+  const first = portion ? await plans.ask({ ...asked, seal: null }, { ...planning, portion }, documents) : now;
+  const { sides, pass, handling } = first;
+  const made = { ticket, profile, sheets: first.sheets, sides, pass, handling, portion };
   const values = { key, moment, jobId: job.id, printerId, userName: by ?? null, ...made };
   return db.transaction((tx) => enterSending(tx, values));
 }
 
+/** A sending once more, as it was. */
+const allOf = ({ jobId, printerId, ticket, profile, sheets, sides, handling, portion, partOf }: StoredSending) => ({
+  ...{ jobId, printerId, ticket, profile, sheets, sides, handling, portion, partOf },
+  pass: handling === null ? null : (1 as const),
+});
+
+/** Another portion of what a sending is of, with the texts that stand on it. @throws Problem `body-invalid` where there are no such sheets */
+async function portionOf(db: Database, plans: Plans, earlier: StoredSending, portion: Portion) {
+  const { id, ticket, profile } = earlier;
+  const documents = await documentsOf(db, ticket);
+  const moment = momentOfPrinting(earlier);
+  const planning = { ticket, printer: profile, moment, pass: null, portion };
+  const asked = { kind: 'fitness', address: '', seal: null } as const;
+  const { sheets, sides, pass, handling } = await plans.ask(asked, planning, documents);
+  if (sheets === 0) throw new Problem('body-invalid', 'None of these sheets is there: look at their numbers again.');
+  return { ...allOf(earlier), moment, sheets, sides, pass, handling, portion, partOf: id };
+}
+
+/** The others of which the first set was looked at; both change together. What comes again with its key is told what the first one entered. */
+async function sendOthers(
+  db: Database,
+  plans: Plans,
+  first: StoredSending,
+  key: string | undefined,
+  by: string | undefined,
+): Promise<StoredSending> {
+  const values = await portionOf(db, plans, first, 'other-sets');
+  return db.transaction(async (tx) => {
+    const ended = await endProof(tx, first.id);
+    if (ended) return enterSending(tx, { ...values, key, userName: by ?? first.userName });
+    const known = await enteredWith(tx, key, first.jobId);
+    if (known) return known;
+    throw nothingHeld();
+  });
+}
+
+const endProof = (db: Database, id: string): Promise<StoredSending | null> =>
+  changeSending(db, id, ['proofed'], { state: 'completed', message: null });
+
+const nothingHeld = (): Problem =>
+  new Problem('sending-not-over', 'It has no sets that wait until the first was looked at.');
+
+/** @throws Problem `sending-not-over` */
+async function leaveAtFirst(db: Database, { id }: StoredSending): Promise<StoredSending> {
+  const ended = await endProof(db, id);
+  if (ended) return ended;
+  const now = await findSending(db, id);
+  // Said twice, it is said.
+  if (now.portion === 'first-set' && now.state === 'completed') return now;
+  throw nothingHeld();
+}
+
 /** A person looked, and all of it lies there: after fronts the stack is to go back in. @throws Problem `sending-not-over` */
-async function cameOut(db: Database, { id, sheets, pass }: StoredSending): Promise<StoredSending> {
-  const change = { state: pass === 1 ? 'turning' : 'completed', message: null, sheetsDone: sheets } as const;
+async function cameOut(db: Database, sending: StoredSending): Promise<StoredSending> {
+  const { id, sheets } = sending;
+  const change = { state: afterAllCameOut(sending), message: null, sheetsDone: sheets } as const;
   const changed = await changeSending(db, id, ['uncertain'], change);
   if (changed) return changed;
   const now = await findSending(db, id);

@@ -121,8 +121,15 @@ const isPassing = (error: unknown): boolean =>
   (error instanceof Problem && error.code === 'disk-full') ||
   diskFull(error) !== null;
 
-/** ", fronts" and ", backs" of a job in two passes. */
-const passName = ({ pass }: StoredSending): string => (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
+/** What a job is beside its title: ", first set, backs". */
+const partName = ({ portion, pass }: StoredSending): string =>
+  (portion === null
+    ? ''
+    : portion === 'first-set'
+      ? ', first set'
+      : portion === 'other-sets'
+        ? ', other sets'
+        : ', sheets again') + (pass === null ? '' : pass === 1 ? ', fronts' : ', backs');
 
 /** Sends what the printer has not got yet: all of it, or the jobs after those it has whole. */
 async function transmit({ db, workers, plans }: SendingParts, sending: StoredSending): Promise<void> {
@@ -135,11 +142,12 @@ async function transmit({ db, workers, plans }: SendingParts, sending: StoredSen
     // The same also after midnight, and where it is sent in parts.
     moment: momentOfPrinting(sending),
     pass: sending.pass,
+    portion: sending.portion,
   };
   const shipment = await plans.ask({ kind: 'shipping' }, planning, documents);
   await changeSending(db, id, ['sending'], { parts: shipment.jobs.length, reason: shipment.reason });
   const printerJobs = [...sending.printerJobs];
-  const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + passName(sending);
+  const jobName = (ticket.title || (documents[0]?.name ?? 'Foglio')) + partName(sending);
   const marked = markOf(sending);
   // A job that was made while its answer got lost would wait at the printer for documents that go to another one.
   if (sending.attempts > 0) await dropIncoming(addressOf(printer), marked, printerJobs);

@@ -64,6 +64,15 @@ async function stopSeries(db: Database, { seriesId, ticket, message }: StoredSen
     .where(and(eq(series.id, seriesId!), eq(series.state, 'running')));
 }
 
+/** Sent anew, a job takes the place of sets of it that wait until the first was looked at. */
+export async function replaceHeldSets(db: Pick<Database, 'update'>, jobId: string): Promise<void> {
+  const message = 'It was sent anew; of this one the other sets are not printed.';
+  await db
+    .update(sendings)
+    .set({ state: 'completed', message, updatedAt: new Date() })
+    .where(and(eq(sendings.jobId, jobId), eq(sendings.state, 'proofed')));
+}
+
 /** Cancels a sending of which the printer has nothing yet; null where it has. Whoever is just sending it finds it so. */
 export async function cancelUnsent(db: Database, id: string): Promise<StoredSending | null> {
   const nothingSent = and(eq(sendings.state, 'sending'), sql`${sendings.printerJobs} = '[]'::jsonb`);
@@ -234,7 +243,7 @@ export async function findSending(db: Database, parameter: string): Promise<Stor
 export function describeSending(sending: StoredSending) {
   const { id, jobId, printerId, state, message, reason, sheets, sheetsDone, printerJobs, createdAt, updatedAt } =
     sending;
-  const { pass, handling } = sending;
+  const { pass, handling, portion, partOf } = sending;
   const { copies, title } = sending.ticket;
   return {
     id,
@@ -249,6 +258,8 @@ export function describeSending(sending: StoredSending) {
     printerJobs,
     pass,
     handling,
+    portion,
+    partOf,
     reason,
     createdAt,
     updatedAt,

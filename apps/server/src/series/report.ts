@@ -12,6 +12,7 @@ const OUTCOMES: Readonly<Record<SendingState, string>> = {
   printing: 'being printed',
   held: 'held',
   turning: 'being turned',
+  proofed: 'one set delivered',
   completed: 'delivered',
   canceled: 'cancelled',
   aborted: 'broken off',

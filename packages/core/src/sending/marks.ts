@@ -10,6 +10,12 @@ export type Portion = FromSchema<typeof portionSchema>;
 /** A closed range, counted from 1. */
 type Range = readonly [first: number, last: number];
 
+interface Mark {
+  readonly sets: Range;
+  /** Of each of these sets. */
+  readonly sheets: readonly Range[];
+}
+
 /** How many sets there are to mark sheets of, and how many sheets each has. */
 export interface Markable {
   readonly sets: number;
@@ -57,14 +63,16 @@ export const marksFrom = ({ set, sheet }: MarkedSheet, { sets, sheets }: Markabl
     ...(set < sets ? [{ sets: [set + 1, sets] as const, sheets: [[1, sheets] as const] }] : []),
   ]);
 
+/** The sheets of a portion; null: all of them. */
+export function marksOfPortion(portion: Portion | null, { sets, sheets }: Markable): Marks | null {
+  if (portion === 'first-set') return [{ sets: [1, 1], sheets: [[1, sheets]] }];
+  if (portion === 'other-sets') return [{ sets: [2, sets], sheets: [[1, sheets]] }];
+  return portion;
+}
+
 /** Of sheets, in any order and also named twice. */
 export const marksOfSheets = (sheets: readonly MarkedSheet[]): Marks =>
   unite(sheets.map(({ set, sheet }) => ({ sets: [set, set], sheets: [[sheet, sheet]] })));
-
-interface Mark {
-  readonly sets: Range;
-  readonly sheets: readonly Range[];
-}
 
 function onePiece(piece: string, whole: Markable): Mark {
   const [before, after, ...more] = piece.split(':');
@@ -91,15 +99,22 @@ function rangeIn(text: string, piece: string, what: 'sheets' | 'sets', most: num
   throw new MarksError(`“${piece}” is not there: there ${most === 1 ? 'is' : 'are'} ${there}.`);
 }
 
-/** The same sheets in order: sets that have the same marked are together. */
-function unite(marks: readonly Mark[]): Marks {
-  const edges = [...new Set(marks.flatMap(({ sets: [first, last] }) => [first, last + 1]))].sort((a, b) => a - b);
+/** Sheets of both. */
+export const plusMarks = (one: Marks, other: Marks): Marks => unite([...one, ...other]);
+
+/** What is not in the other. */
+export const minusMarks = (one: Marks, other: Marks): Marks => unite(one, other);
+
+/** The same sheets in order, without some: sets that have the same marked are together. */
+function unite(marks: readonly Mark[], without: readonly Mark[] = []): Marks {
+  const edges = [...marks, ...without].flatMap(({ sets: [first, last] }) => [first, last + 1]);
+  const between = [...new Set(edges)].sort((a, b) => a - b);
   const united: { sets: [number, number]; sheets: [number, number][] }[] = [];
-  for (let at = 0; at + 1 < edges.length; at += 1) {
-    const [first, next] = [edges[at]!, edges[at + 1]!];
-    const sheets = joined(
-      marks.filter(({ sets }) => sets[0] <= first && sets[1] >= first).flatMap((one) => one.sheets),
-    );
+  for (let at = 0; at + 1 < between.length; at += 1) {
+    const [first, next] = [between[at]!, between[at + 1]!];
+    const inSet = (all: readonly Mark[]): Range[] =>
+      all.filter(({ sets }) => sets[0] <= first && sets[1] >= first).flatMap((one) => one.sheets);
+    const sheets = inSet(without).reduce(leftOf, joined(inSet(marks)));
     if (sheets.length === 0) continue;
     const last = united.at(-1);
     if (last && last.sets[1] === first - 1 && String(last.sheets) === String(sheets)) last.sets[1] = next - 1;
@@ -107,6 +122,13 @@ function unite(marks: readonly Mark[]): Marks {
   }
   return united;
 }
+
+/** Ranges without one. */
+const leftOf = (ranges: readonly Range[], [from, to]: Range): [number, number][] =>
+  ranges.flatMap(([first, last]): [number, number][] => [
+    ...(first < from ? [[first, Math.min(last, from - 1)] as [number, number]] : []),
+    ...(last > to ? [[Math.max(first, to + 1), last] as [number, number]] : []),
+  ]);
 
 function joined(ranges: readonly Range[]): [number, number][] {
   const done: [number, number][] = [];

@@ -29,9 +29,9 @@ function madeOf<P extends GatheredPlan>(plan: P, portion: Portion, printer: Prin
   if (portion === 'first-set') return { ...plan, sets: 1, slipBetweenSets: null };
   if (portion === 'other-sets') return otherSets(plan, printer);
   const marked = portion.map(({ sets, sheets }) => ({
-    sets: sets[1]! - sets[0]! + 1,
+    sets: sets[1] - sets[0] + 1,
     sheets: sheets
-      .flatMap(([first, last]) => plan.sheets.slice(first! - 1, last!))
+      .flatMap(([first, last]) => plan.sheets.slice(first - 1, last))
       // A slip tells nothing once the sheets about it are others.
       .filter(({ slip }) => !slip),
   }));

@@ -1,6 +1,14 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Form, Seal, SealOfMany, Ticket, TicketInput } from '@foglio/core';
+import {
+  writeMarks,
+  type Form,
+  type Marks,
+  type Seal,
+  type SealOfMany,
+  type Ticket,
+  type TicketInput,
+} from '@foglio/core';
 import { Observable, throwError, timer } from 'rxjs';
 import { webSocket } from 'rxjs/webSocket';
 import {
@@ -28,7 +36,7 @@ import { SendingKeys } from './sending-keys';
 const LONGEST_KEPT_ALIVE = 16_000;
 
 /** What puts sheets on paper anew, and must not do so twice where an answer was lost. */
-const MOVES_PAPER: readonly SendingAct[] = ['again', 'first-pass', 'second-pass'];
+const MOVES_PAPER: readonly SendingAct[] = ['again', 'other-sets', 'first-pass', 'second-pass'];
 
 /** A job as the person saw it when pressing Send. */
 export interface ToSend {
@@ -231,10 +239,16 @@ export class Api {
       this.ask('send', { body: { jobId, revision, sheets, seal, confirmed: [...confirmed], key, ...this.by() } }),
     );
 
-  actOnSending(id: string, how: SendingAct): Told<SendingAct> {
+  /** @param marks of "again": sheets of it; null: all that it printed */
+  actOnSending(id: string, how: SendingAct, marks: Marks | null = null): Told<SendingAct> {
     const act = (body: Body<'again'>): Told<SendingAct> => this.ask(how, { params: { id }, body });
-    return MOVES_PAPER.includes(how) ? this.keys.once(`${id} ${how}`, (key) => act({ key, ...this.by() })) : act({});
+    const what = `${id} ${how} ${marks ? writeMarks(marks) : ''}`;
+    const sheets = marks ? { marks } : {};
+    return MOVES_PAPER.includes(how) ? this.keys.once(what, (key) => act({ key, ...sheets, ...this.by() })) : act({});
   }
+
+  /** The sheets of a set, and which of them it prints. */
+  readonly sheetsOf = (id: string) => this.ask('sheets', { params: { id } });
 
   /** What the printer is told of each sheet. */
   readonly seen = (id: string) => this.ask('seen', { params: { id } });

@@ -92,7 +92,9 @@ export class TallyBar {
   protected readonly blocked = computed(() => sendable(this.bench()).seen === null);
 
   protected readonly sendLabel = computed(() => {
-    const sheets = this.bench().plan?.tally.sheets;
+    const { plan, ticket } = this.bench();
+    const sheets = plan?.tally.sheets;
+    if (plan && ticket?.proof && plan.sets > 1) return `Send one set first, ${countSheets(plan.tally.sheetsPerSet)}`;
     return sheets === undefined ? 'Send' : `Send ${countSheets(sheets)}`;
   });
 

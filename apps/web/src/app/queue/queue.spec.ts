@@ -1,7 +1,7 @@
 import type { SendingRecord, SendingState, PrinterRecord } from '@foglio/api';
 import { aPrinter } from '../../stubs/records';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import { isOver, percentDone, sayState } from './sending-words';
+import { isAsking, isOver, percentDone, sayPortion, sayState } from './sending-words';
 
 const sending = (
   id: string,
@@ -22,6 +22,8 @@ const sending = (
   pass: null,
   handling: null,
   reason: null,
+  portion: null,
+  partOf: null,
   createdAt: updatedAt,
   updatedAt,
 });
@@ -78,6 +80,7 @@ test.each<[SendingState, string, boolean]>([
   ['printing', 'printing', false],
   ['held', 'held at the printer', false],
   ['turning', 'fronts printed, the stack is to go back in', false],
+  ['proofed', 'one set is out: look at it', false],
   ['completed', 'completed', true],
   ['canceled', 'cancelled', true],
   ['aborted', 'aborted by the printer', true],
@@ -103,4 +106,25 @@ test('a printer that does not go on is said where its sending is told', () => {
   expect(sayState(printing, at({ state: 'stopped', reasons: ['media-jam'] }))).toBe('waiting: the printer has stopped');
   expect(sayState(printing, at({ answers: false }))).toBe('sent; the printer does not answer');
   expect(sayState(sending('a', 'completed'), at({ answers: false }))).toBe('completed');
+});
+
+test('what a sending prints of its job is said', () => {
+  const one = sending('a', 'printing');
+  const of = (portion: SendingRecord['portion'], copies = 24, sheets = 1) =>
+    sayPortion({ ...one, portion, copies, sheets });
+  expect(of(null)).toBeNull();
+  expect(of('first-set')).toBe('the first of 24 sets');
+  expect(of('other-sets')).toBe('the other 23 sets');
+  expect(of('other-sets', 2)).toBe('the other set');
+  expect(of([{ sets: [1, 1], sheets: [[7, 8]] }], 2, 2)).toBe('sheets 7 and 8 of set 1 again');
+  expect(of([{ sets: [1, 1], sheets: [[7, 7]] }], 1)).toBe('sheet 7 again');
+});
+
+test('what goes on only by a person asks for one', () => {
+  expect(['proofed', 'turning', 'uncertain'].every((state) => isAsking(sending('a', state as SendingState)))).toBe(
+    true,
+  );
+  expect(isAsking(sending('a', 'printing'))).toBe(false);
+  expect(isAsking({ ...sending('a', 'printing'), message: 'Tray 1 is empty.' })).toBe(true);
+  expect(isAsking({ ...sending('a', 'failed'), message: 'Nothing was printed.' })).toBe(false);
 });

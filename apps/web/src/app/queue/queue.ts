@@ -2,15 +2,29 @@ import { DatePipe, NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { MatListModule } from '@angular/material/list';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { SendingAct, SendingRecord, PrinterRecord } from '@foglio/api';
+import type { Marks } from '@foglio/core';
 import { PrintersNow } from '../news/printers-now';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import { isHoldable, isMoving, isOver, percentDone, sayPass, sayState } from './sending-words';
+import {
+  isAsking,
+  isHoldable,
+  isMoving,
+  isOver,
+  percentDone,
+  sayOthers,
+  sayPass,
+  sayPortion,
+  sayState,
+} from './sending-words';
+import { AgainDialog, type AgainData } from './again-dialog';
+import { AgainSheets } from './again-sheets';
 import { OwnNameField } from './own-name-field';
 import { SeenList } from './seen-list';
 import { sendingStack } from '../stack/stack-source';
@@ -21,6 +35,7 @@ import { TurnGuide } from './turn-guide';
 @Component({
   selector: 'fo-queue',
   imports: [
+    AgainSheets,
     DatePipe,
     NgTemplateOutlet,
     MatButton,
@@ -41,9 +56,19 @@ export class Queue {
   readonly id = input<string>();
   private readonly store = inject(Store);
   private readonly printersNow = inject(PrintersNow);
+  private readonly dialogs = inject(MatDialog);
   protected readonly queue = this.store.selectSignal(queueFeature.selectQueueState);
-  protected readonly now = computed(() => (this.queue().sendings ?? []).filter((one) => !isOver(one)));
-  protected readonly before = computed(() => (this.queue().sendings ?? []).filter(isOver));
+  /** What asks for somebody first; a group that is empty is not named, but for the one that then says so. */
+  protected readonly groups = computed(() => {
+    const all = this.queue().sendings ?? [];
+    const asking = all.filter(isAsking);
+    const rest = all.filter((one) => !isAsking(one));
+    return [
+      { name: 'Asks for you', sendings: asking },
+      { name: 'At the printers', sendings: rest.filter((one) => !isOver(one)) },
+      { name: 'Done', sendings: rest.filter(isOver) },
+    ].filter(({ name, sendings }) => sendings.length > 0 || (name === 'At the printers' && asking.length === 0));
+  });
   protected readonly shown = computed<SendingRecord | null>(() => {
     const all = this.queue().sendings ?? [];
     const id = this.id();
@@ -55,14 +80,27 @@ export class Queue {
   });
 
   /** What the person chose to look at; until then a job of which nothing came out is shown as the printer sees it. */
-  protected readonly look = signal<'output' | 'seen' | null>(null);
+  protected readonly look = signal<View | null>(null);
   protected readonly stackOf = sendingStack;
-  protected readonly asSeen = computed(() => {
+  protected readonly view = computed<View>(() => {
     const sending = this.shown();
-    return this.look() === null ? sending?.state === 'held' : this.look() === 'seen';
+    const look = this.look();
+    // Sheets are printed again of what is over.
+    if (look === null || (look === 'again' && sending && !isOver(sending)))
+      return sending?.state === 'held' ? 'seen' : 'output';
+    return look;
+  });
+  protected readonly views = computed(() => VIEWS.filter(({ view }) => view !== 'again' || isOver(this.shown()!)));
+  /** What else of the same is listed: what it is part of, and its parts. */
+  protected readonly kin = computed(() => {
+    const shown = this.shown();
+    if (!shown) return [];
+    return (this.queue().sendings ?? []).filter(({ id, partOf }) => id === shown.partOf || partOf === shown.id);
   });
 
   protected readonly passOf = sayPass;
+  protected readonly portion = sayPortion;
+  protected readonly others = sayOthers;
   protected readonly over = isOver;
   protected readonly moving = isMoving;
   protected readonly holdable = isHoldable;
@@ -86,7 +124,24 @@ export class Queue {
     return sayState(sending, this.printerOf(sending));
   }
 
-  protected act({ id }: SendingRecord, how: SendingAct): void {
-    this.store.dispatch(QueueActions.act({ id, how }));
+  protected act({ id }: SendingRecord, how: SendingAct, marks?: Marks): void {
+    this.store.dispatch(QueueActions.act({ id, how, ...(marks ? { marks } : {}) }));
+  }
+
+  /** Never the whole by surprise. */
+  protected sendAgain(sending: SendingRecord): void {
+    const data: AgainData = { title: sending.title, sheets: sending.sheets, printer: this.printerName(sending) };
+    const asked = this.dialogs.open<AgainDialog, AgainData, boolean>(AgainDialog, { data });
+    asked.afterClosed().subscribe((isWanted) => {
+      if (isWanted) this.act(sending, 'again');
+    });
   }
 }
+
+type View = 'output' | 'seen' | 'again';
+
+const VIEWS: readonly { readonly view: View; readonly name: string }[] = [
+  { view: 'output', name: 'What came out' },
+  { view: 'seen', name: 'As the printer sees it' },
+  { view: 'again', name: 'Print sheets again' },
+];

@@ -1,3 +1,4 @@
+import { sayMarks } from '@foglio/core';
 import type { SendingRecord, SendingState, PrinterRecord } from '@foglio/api';
 
 const WORDS: Record<SendingState, string> = {
@@ -6,6 +7,7 @@ const WORDS: Record<SendingState, string> = {
   printing: 'printing',
   held: 'held at the printer',
   turning: 'fronts printed, the stack is to go back in',
+  proofed: 'one set is out: look at it',
   completed: 'completed',
   canceled: 'cancelled',
   aborted: 'aborted by the printer',
@@ -32,7 +34,24 @@ export const sayPass = ({ pass, state }: SendingRecord): string =>
   pass === null || state === 'turning' || state === 'completed' ? '' : pass === 1 ? ', fronts' : ', backs';
 
 export const isOver = ({ state }: SendingRecord): boolean =>
-  !['queued', 'sending', 'printing', 'held', 'turning'].includes(state);
+  !['queued', 'sending', 'printing', 'held', 'turning', 'proofed'].includes(state);
+
+/** What it prints, where that is not all of its job: "sheets 7 and 8 of set 1 again". */
+export function sayPortion({ portion, copies, sheets }: SendingRecord): string | null {
+  if (portion === null) return null;
+  if (portion === 'first-set') return `the first of ${copies} sets`;
+  if (portion === 'other-sets') return sayOthers({ copies });
+  const said = sayMarks(portion, { sets: copies });
+  return `${sheets === 1 ? 'sheet' : 'sheets'} ${said} again`;
+}
+
+/** Those that wait while one looks at the first. */
+export const sayOthers = ({ copies }: Pick<SendingRecord, 'copies'>): string =>
+  copies === 2 ? 'the other set' : `the other ${copies - 1} sets`;
+
+/** Whether it goes on only when a person does something: looks, puts a stack back, or sees to its printer. */
+export const isAsking = ({ state, message }: SendingRecord): boolean =>
+  ['proofed', 'turning', 'uncertain'].includes(state) || (state === 'printing' && message !== null);
 
 /** Whether it can be held before it begins, or is. */
 export const isHoldable = ({ state, sheetsDone }: SendingRecord): boolean =>

@@ -32,8 +32,8 @@ export const act = createEffect(
     actions.pipe(
       ofType(QueueActions.act),
       // Whatever is wanted meanwhile comes after it.
-      concatMap(({ id, how }) =>
-        api.actOnSending(id, how).pipe(
+      concatMap(({ id, how, marks }) =>
+        api.actOnSending(id, how, marks).pipe(
           map((sending) => QueueActions.changed({ sending })),
           catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
         ),

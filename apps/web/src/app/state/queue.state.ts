@@ -1,5 +1,6 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { SendingAct, SendingRecord } from '@foglio/api';
+import type { Marks } from '@foglio/core';
 
 export const QueueActions = createActionGroup({
   source: 'Queue',
@@ -7,7 +8,7 @@ export const QueueActions = createActionGroup({
     Opened: emptyProps(),
     Listed: props<{ sendings: readonly SendingRecord[] }>(),
     Changed: props<{ sending: SendingRecord }>(),
-    Act: props<{ id: string; how: SendingAct }>(),
+    Act: props<{ id: string; how: SendingAct; /** Sheets of it to print again. */ marks?: Marks }>(),
     Refused: props<{ message: string }>(),
   },
 });
