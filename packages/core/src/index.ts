@@ -100,11 +100,11 @@ export {
   type MarkedSheet,
   type Marks,
   type Portion,
-} from './sending/marks';
+} from './plan/marks';
 export { firstMissing } from './sending/first-missing';
 export { passPlan } from './sending/pass-plan';
 export { portionPlan, type Planned } from './sending/portion';
-export { marksSchema, portionSchema } from './sending/portion.schema';
+export { marksSchema, portionSchema } from './plan/portion.schema';
 export {
   asSent,
   everySheet,

@@ -1,5 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import type { Portion } from '../sending/marks';
+import type { Portion } from './marks';
 import type { Ticket } from '../ticket/ticket';
 import type { planSchema } from './plan.schema';
 

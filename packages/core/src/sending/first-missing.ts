@@ -1,6 +1,6 @@
 import type { Plan } from '../plan/plan';
 import { inTwoPasses } from '../planning/passes';
-import { isMarked, type MarkedSheet, type Portion } from './marks';
+import { isMarked, type MarkedSheet, type Portion } from '../plan/marks';
 import { everySheet, isInformationSheet, type SetSheet } from './printing-order';
 
 /**

@@ -5,7 +5,7 @@ import type { Printer } from '../printer/printer';
 import { tally } from '../tally/tally';
 import { pageRules } from '../ticket/page-rules';
 import type { Ticket } from '../ticket/ticket';
-import type { Portion } from './marks';
+import type { Portion } from '../plan/marks';
 import { slipOf } from './printing-order';
 
 /** What a plan was made from. */

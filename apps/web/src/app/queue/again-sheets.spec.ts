@@ -39,7 +39,7 @@ const sending = (id: string): SendingRecord => ({
 });
 
 /** The screen, with answers that come when the test says so. */
-async function screen() {
+function screen() {
   const answers = new Map<string, Subject<SheetsRecord>>();
   const sheetsOf = (id: string) => {
     const answer = new Subject<SheetsRecord>();
@@ -84,7 +84,7 @@ async function screen() {
 }
 
 test('until its sheets are known it says so; where they cannot be had it says why', async () => {
-  const { show, answer, text } = await screen();
+  const { show, answer, text } = screen();
   await show('a');
   expect(text()).toBe('Looking which sheets there are');
   await answer('a', new Error('The server has gone'));
@@ -92,7 +92,7 @@ test('until its sheets are known it says so; where they cannot be had it says wh
 });
 
 test('from where it broke off on, slips left out; what is marked of one is never printed of another', async () => {
-  const { fixture, show, answer, text, press } = await screen();
+  const { fixture, show, answer, text, press } = screen();
   const printed: unknown[] = [];
   fixture.componentInstance.printed.subscribe((marks) => printed.push(marks));
   await show('a');
@@ -111,7 +111,7 @@ test('from where it broke off on, slips left out; what is marked of one is never
 });
 
 test('an answer that comes after another sending is shown is not shown for that', async () => {
-  const { show, answer, text } = await screen();
+  const { show, answer, text } = screen();
   await show('a');
   await show('b');
   await answer('b', { ...RECORD, missing: null });
