@@ -38,6 +38,7 @@ test('a proof is found wrong and changed, then another is right, and the rest is
   await bench.open(job);
   await bench.also('One set first, to look at', /^One set first/);
   await expect(bench.sentence).toContainText('24 copies as complete sets, one of them first');
+  await expect(bench.tally).toContainText(/ready about \d\d:\d\d/);
   const first = bench.tally.getByRole('button', { name: 'Send one set first, 14 sheets' });
   await first.click();
   await page.getByRole('button', { name: /all the same$/ }).click();
@@ -74,19 +75,21 @@ test('left at one set, nothing more is printed; the key of what is printed once 
 });
 
 test.describe('a printer that takes a while for a sheet', () => {
-  test.use({ printerOptions: { sheetMs: 60 } });
+  test.use({ printerOptions: { sheetMs: 400 } });
 
   test('out of paper at sheet 7 of 18 and called off: from there on again, and no other sheet', async ({
     page,
     world,
   }) => {
     const { id } = await send(world, 18, { tray: 'tray-1' }, 18);
-    // Before its first sheet: it was whole when it was sent.
-    await world.load('tray-1', 6);
+    await page.goto(`${world.base}/queue/${id}`);
+    await expect(page.getByText(/^Ready about \d\d:\d\d\.$/)).toBeVisible();
+    await world.load('tray-1', 3);
     await expect
       .poll(async () => (await world.api<{ message: string | null }>(`/sendings/${id}`)).message)
       .toMatch(/Tray 1/);
-    await page.goto(`${world.base}/queue/${id}`);
+    // Nobody knows how long a person takes to load it.
+    await expect(page.getByText(/^Ready about/)).toHaveCount(0);
     await page.getByRole('button', { name: 'Cancel', exact: true }).click();
     await expect(page.getByText(/^cancelled, \d+ of 18 sheets/)).toBeVisible();
     await world.load('tray-1', 100);

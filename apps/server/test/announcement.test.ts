@@ -36,6 +36,7 @@ const queue = (name: string, title: string, settings: object = {}): Queue => ({
     uri: 'ipp://127.0.0.1:9/ipp/print',
     panel: null,
     access: null,
+    pace: 1,
     place: 0,
     profile: PROFILE,
     papers: {},

@@ -40,6 +40,10 @@ export const printerRecord = record(
     },
     state: { enum: ['idle', 'processing', 'stopped'], description: 'printer-state (RFC 8011, 5.4.11).' },
     reasons: { ...listOfWords, description: 'printer-state-reasons (RFC 8011, 5.4.12).' },
+    pace: {
+      type: 'number',
+      description: 'How many times as long as by its profile it takes, by what it printed last.',
+    },
     queued: { ...maybeCount, description: 'Jobs that it has and has not ended; null where it does not say.' },
     supplies: {
       type: 'array',

@@ -184,6 +184,10 @@ export const sendingRecord = record(
     message: maybeWords,
     sheets: count,
     sheetsDone: count,
+    seconds: {
+      type: ['number', 'null'],
+      description: 'How long it takes by the printer’s profile; null where that is not known.',
+    },
     printerJobs: { type: 'array', items: position, description: 'Numbers the printer gave its jobs.' },
     pass: { enum: [1, 2, null], description: 'Of a job in two passes: which one it is at; null: it goes in one.' },
     handling: {

@@ -102,6 +102,7 @@ export {
   type Portion,
 } from './plan/marks';
 export { firstMissing } from './sending/first-missing';
+export { readyTimes, type Ready, type Waiting } from './tally/ready';
 export { passPlan } from './sending/pass-plan';
 export { portionPlan, type Planned } from './sending/portion';
 export { marksSchema, portionSchema } from './plan/portion.schema';

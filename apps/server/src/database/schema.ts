@@ -7,6 +7,7 @@ import {
   type Heading,
   type LaidOut,
   type PageFacts,
+  type Plan,
   type Portion,
 } from '@foglio/core';
 import type { StoredAccess } from '../printers/stored-access';
@@ -23,6 +24,7 @@ import {
   jsonb,
   pgTable,
   primaryKey,
+  real,
   text,
   timestamp,
   uniqueIndex,
@@ -124,6 +126,8 @@ export const printers = pgTable('printers', {
   /** What it takes to ask it; null: nothing. */
   access: jsonb('access').$type<StoredAccess>(),
   seenAt: moment('seen_at'),
+  /** How many times as long as by its profile it takes, by what it printed last. */
+  pace: real('pace').notNull().default(1),
 });
 
 export const jobs = pgTable(
@@ -272,6 +276,8 @@ export const sendings = pgTable(
     sheets: integer('sheets').notNull(),
     /** Sides with something on them; null: entered before they were counted. */
     sides: integer('sides'),
+    /** What it comes to; null: entered before this was kept, or of a series. */
+    tally: jsonb('tally').$type<Plan['tally']>(),
     sheetsDone: integer('sheets_done').notNull().default(0),
     /** Numbers the printer gave its jobs, in order; more than one where it cannot take the plan as one. */
     printerJobs: jsonb('printer_jobs').$type<readonly number[]>().notNull().default([]),
@@ -296,12 +302,19 @@ export const sendings = pgTable(
     /** How often sending was begun and put off, and until when it is put off. */
     attempts: integer('attempts').notNull().default(0),
     retryAt: timestamp('retry_at', { withTimezone: true }),
+    /** When its printer had all of it first, and when it was over. */
+    printingAt: timestamp('printing_at', { withTimezone: true }),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
     /** Number of the server process that is sending it; its lock tells whether that process still lives. */
     server: integer('server'),
     createdAt: moment('created_at'),
     updatedAt: moment('updated_at'),
   },
-  (table) => [index('sendings_state').on(table.state), index('sendings_series').on(table.seriesId)],
+  (table) => [
+    index('sendings_state').on(table.state),
+    index('sendings_series').on(table.seriesId),
+    index('sendings_ended').on(table.printerId, table.endedAt),
+  ],
 );
 
 /** What is left of sendings whose records went: how much was printed, by printer and month. */

@@ -70,9 +70,10 @@ async function sendOn(
     if (open) return open.message;
     const portion = firstPortion(ticket);
     const first = portion ? await plans.ask(asked, { ...planning, portion }, documents) : plan;
-    const { sheets, sides, pass, handling } = first;
+    const { tally, pass, handling } = first;
+    const { sheets, sides } = tally;
     const key = `incoming-${id}-${jobId}`;
-    const made = { ticket, profile, sheets, sides, pass, handling, portion };
+    const made = { ticket, profile, sheets, sides, tally, pass, handling, portion };
     const values = { key, moment, jobId, printerId, userName, ...made };
     return await db.transaction(async (tx) => {
       const [now] = await tx.select().from(incoming).where(eq(incoming.id, id)).for('update');

@@ -54,8 +54,7 @@ export interface Brief {
 
 /** Whether a plan may be sent, and what it comes to. */
 export interface Fitness {
-  readonly sheets: number;
-  readonly sides: number;
+  readonly tally: Plan['tally'];
   readonly checks: readonly Pick<Check, 'code' | 'level' | 'message'>[];
   /** Of a job in two passes: where it begins, and how its stack is put back. */
   readonly pass: 1 | null;
@@ -103,8 +102,7 @@ const fitness: Answering<Fitness, Extract<Question, { kind: 'fitness' }>> = (
 ) => {
   const passes = inTwoPasses(plan);
   return {
-    sheets: plan.tally.sheets,
-    sides: plan.tally.sides,
+    tally: plan.tally,
     checks: plan.checks.map(({ code, level, message }) => ({ code, level, message })),
     pass: passes && 1,
     handling: passes && passes[1].handling,

@@ -2,6 +2,7 @@ import type { SendingState } from '@foglio/api';
 import { askStatus, IppError, sayFaults, type JobState, type JobStatus } from '@foglio/ipp';
 import { addressOf } from '../printers/access';
 import { findPrinter } from '../printers/printer-store';
+import { measurePace } from './pace';
 import { askSending, NO_LONGER_KNOWN, type KeeperParts } from './keeping';
 import type { JobEnd } from './job-end';
 import { changeSending, isOver, type StoredSending } from './sending-store';
@@ -50,6 +51,7 @@ export async function follow(parts: KeeperParts, sending: StoredSending): Promis
   if (isSame) return false;
   const next = state === 'completed' ? afterAllCameOut(sending) : state;
   const changed = await changeSending(db, sending.id, AT_PRINTER, { state: next, message, sheetsDone, jobEnds: ends });
+  if (changed?.state === 'completed' || changed?.state === 'proofed') await measurePace(db, changed.printerId);
   // The next file of its series may be waiting for this one.
   if (changed?.seriesId && isOver(changed)) await parts.enqueue(changed);
   return true;

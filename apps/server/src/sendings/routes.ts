@@ -109,8 +109,11 @@ async function send(
   const planning = { ticket, printer: profile, moment, pass: null, portion: null };
   const asked = { kind: 'fitness', address: printer.uri, seal: seal ?? null } as const;
   const now = await plans.ask(asked, planning, documents);
-  if (now.sheets !== sheets) {
-    throw new Problem('plan-changed', `It now comes to ${now.sheets} sheets, not ${sheets}; look again, then send.`);
+  if (now.tally.sheets !== sheets) {
+    throw new Problem(
+      'plan-changed',
+      `It now comes to ${now.tally.sheets} sheets, not ${sheets}; look again, then send.`,
+    );
   }
   if (now.differs !== null) {
     const detail = `Since you looked, this changed: ${now.differs}. Look at the sheets again, then send.`;
@@ -122,15 +125,26 @@ async function send(
   if (cautions.length > 0) throw cautionsStand(cautions);
   const portion = firstPortion(ticket);
   const first = portion ? await plans.ask({ ...asked, seal: null }, { ...planning, portion }, documents) : now;
-  const { sides, pass, handling } = first;
-  const made = { ticket, profile, sheets: first.sheets, sides, pass, handling, portion };
+  const { tally, pass, handling } = first;
+  const made = { ticket, profile, sheets: tally.sheets, sides: tally.sides, tally, pass, handling, portion };
   const values = { key, moment, jobId: job.id, printerId, userName: by ?? null, ...made };
   return db.transaction((tx) => enterSending(tx, values));
 }
 
 /** A sending once more, as it was. */
-const allOf = ({ jobId, printerId, ticket, profile, sheets, sides, handling, portion, partOf }: StoredSending) => ({
-  ...{ jobId, printerId, ticket, profile, sheets, sides, handling, portion, partOf },
+const allOf = ({
+  jobId,
+  printerId,
+  ticket,
+  profile,
+  sheets,
+  sides,
+  tally,
+  handling,
+  portion,
+  partOf,
+}: StoredSending) => ({
+  ...{ jobId, printerId, ticket, profile, sheets, sides, tally, handling, portion, partOf },
   pass: handling === null ? null : (1 as const),
 });
 
@@ -141,9 +155,10 @@ async function portionOf(db: Database, plans: Plans, earlier: StoredSending, por
   const moment = momentOfPrinting(earlier);
   const planning = { ticket, printer: profile, moment, pass: null, portion };
   const asked = { kind: 'fitness', address: '', seal: null } as const;
-  const { sheets, sides, pass, handling } = await plans.ask(asked, planning, documents);
+  const { tally, pass, handling } = await plans.ask(asked, planning, documents);
+  const { sheets, sides } = tally;
   if (sheets === 0) throw new Problem('body-invalid', 'None of these sheets is there: look at their numbers again.');
-  return { ...allOf(earlier), moment, sheets, sides, pass, handling, portion, partOf: id };
+  return { ...allOf(earlier), moment, sheets, sides, tally, pass, handling, portion, partOf: id };
 }
 
 /** The others of which the first set was looked at; both change together. What comes again with its key is told what the first one entered. */

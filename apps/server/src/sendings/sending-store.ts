@@ -48,11 +48,19 @@ export async function changeSending(
 ): Promise<StoredSending | null> {
   const [changed] = await db
     .update(sendings)
-    .set({ ...change, updatedAt: new Date() })
+    .set({ ...change, ...timesOf(change), updatedAt: new Date() })
     .where(and(eq(sendings.id, id), inArray(sendings.state, [...from])))
     .returning();
   if (changed?.seriesId && isBroken(changed)) await stopSeries(db, changed);
   return changed ?? null;
+}
+
+/** When it was wholly at its printer first, and when it was over: by that its printer's pace is known. */
+function timesOf({ state }: SendingChange): { printingAt?: SQL; endedAt?: SQL } {
+  if (state === 'printing') return { printingAt: sql`coalesce(${sendings.printingAt}, clock_timestamp())` };
+  const ends = state === 'proofed' || (state !== undefined && OVER.includes(state));
+  // A first set that was looked at was over before.
+  return ends ? { endedAt: sql`coalesce(${sendings.endedAt}, clock_timestamp())` } : {};
 }
 
 /** What comes after a file that went wrong waits until a person has seen it, so that a series comes out in order. */
@@ -243,7 +251,7 @@ export async function findSending(db: Database, parameter: string): Promise<Stor
 export function describeSending(sending: StoredSending) {
   const { id, jobId, printerId, state, message, reason, sheets, sheetsDone, printerJobs, createdAt, updatedAt } =
     sending;
-  const { pass, handling, portion, partOf } = sending;
+  const { pass, handling, portion, partOf, tally } = sending;
   const { copies, title } = sending.ticket;
   return {
     id,
@@ -255,6 +263,7 @@ export function describeSending(sending: StoredSending) {
     message,
     sheets,
     sheetsDone,
+    seconds: tally?.seconds ?? null,
     printerJobs,
     pass,
     handling,

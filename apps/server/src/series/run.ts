@@ -76,8 +76,9 @@ export async function startSeries(
     }
     for (const { job, outcome } of rows) {
       const { id: jobId, ticket, printerId } = job;
-      const { sheets: comesTo } = outcome.tally ?? { sheets: 0 };
-      const values = { jobId, printerId, ticket, profile, seriesId: one.id, sheets: comesTo, userName: by };
+      const { tally } = outcome;
+      const comesTo = { sheets: tally?.sheets ?? 0, tally };
+      const values = { jobId, printerId, ticket, profile, seriesId: one.id, ...comesTo, userName: by };
       await insertSending(tx, values);
     }
     const ids = rows.map(({ job }) => job.id);
@@ -121,8 +122,8 @@ export async function resumeSeries(db: Database, one: StoredSeries, again: boole
       .where(and(eq(series.id, one.id), eq(series.state, 'paused')))
       .returning();
     if (!resumed) throw new Problem('series-sent', 'This series is not paused.');
-    for (const { id, jobId, printerId, ticket, profile, sheets, seriesId, userName } of again ? broken : []) {
-      const values = { jobId, printerId, ticket, profile, sheets, seriesId, userName };
+    for (const { id, jobId, printerId, ticket, profile, sheets, tally, seriesId, userName } of again ? broken : []) {
+      const values = { jobId, printerId, ticket, profile, sheets, tally, seriesId, userName };
       // In the place of the one that went wrong: right after it, and before all that come later.
       const place = sql`(select created_at + interval '1 microsecond' from ${sendings} where id = ${id})`;
       await insertSending(tx, values, place);

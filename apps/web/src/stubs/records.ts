@@ -28,6 +28,7 @@ export const aPrinter = (profile: PrinterInput, change: Partial<PrinterRecord> =
   certificate: null,
   state: 'idle',
   reasons: [],
+  pace: 1,
   queued: null,
   supplies: [],
   faults: [],

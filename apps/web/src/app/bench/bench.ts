@@ -17,6 +17,7 @@ import { Store } from '@ngrx/store';
 import { filter, firstValueFrom } from 'rxjs';
 import { PrintersNow } from '../news/printers-now';
 import { BenchActions } from '../state/bench.actions';
+import { SendingsNow } from '../news/sendings-now';
 import { benchFeature, type BenchState } from '../state/bench.state';
 import { OnBench } from '../state/on-bench';
 import { sendable } from '../state/sendable';
@@ -154,6 +155,8 @@ export class Bench {
   protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
 
   constructor() {
+    // When a job would be ready follows from what was sent before it.
+    inject(SendingsNow).keepListed().pipe(takeUntilDestroyed()).subscribe();
     // What the server knows of and the page did not: paper taken out a moment ago, pages still being read.
     inject(Actions)
       .pipe(ofType(BenchActions.cautionsFound), takeUntilDestroyed())

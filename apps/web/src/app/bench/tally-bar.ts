@@ -1,12 +1,15 @@
 import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { MatButton } from '@angular/material/button';
-import type { Check, Repair } from '@foglio/core';
+import { readyTimes, type Check, type Repair } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
 import { sayHold } from '../printers/printer-words';
 import { sendable } from '../state/sendable';
+import { PrintersNow } from '../news/printers-now';
+import { SendingsNow } from '../news/sendings-now';
+import { clock, sayReady, toBeSent, waitingIn } from '../queue/ready-words';
 import { PaperOffer } from './paper-offer';
 import { countSheets, sayHeight, sayPieces, sayMoney, sayTime } from './amounts';
 import { POPOVERS } from './popovers';
@@ -26,8 +29,23 @@ export class TallyBar {
   readonly send = output<void>();
   readonly save = output<void>();
   private readonly store = inject(Store);
+  private readonly printersNow = inject(PrintersNow);
+  private readonly sendingsNow = inject(SendingsNow);
+  private readonly now = clock();
   protected readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly listOpen = signal(false);
+
+  /** When it would be ready, were it sent now. */
+  private readonly ready = computed(() => {
+    const { plan, printer } = this.bench();
+    const seconds = plan?.tally.seconds ?? null;
+    const sent = this.sendingsNow.all();
+    if (!printer || seconds === null || !sent) return null;
+    const own = toBeSent(printer, seconds, this.now());
+    const waiting = waitingIn(sent, (id) => this.printersNow.of(id));
+    const said = sayReady(readyTimes([...waiting, own], this.now()).get(own.id)!);
+    return said && `ready ${said}`;
+  });
 
   protected readonly figures = computed<readonly (readonly [string, string])[]>(() => {
     const plan = this.bench().plan;
@@ -46,7 +64,9 @@ export class TallyBar {
       ...(pieces === null ? [] : [[String(pieces), sayPieces(pieces, piecesOver ?? 0)] as const]),
       [String(sides), sides === 1 ? 'printed side' : 'printed sides'],
       ...(priced ? [[sayMoney(cost), upTo ? 'at most, all in colour' : 'paper and printing'] as const] : []),
-      ...(seconds === null ? [] : [[sayTime(seconds), 'at the printer'] as const]),
+      ...(seconds === null
+        ? []
+        : [[sayTime(seconds * this.bench().printer!.pace), this.ready() ?? 'at the printer'] as const]),
       [sayHeight(heightMm), 'stack height'],
     ];
   });

@@ -28,6 +28,7 @@ const sending = (id: string): SendingRecord => ({
   message: null,
   sheets: 3,
   sheetsDone: 2,
+  seconds: null,
   printerJobs: [1],
   pass: null,
   handling: null,

@@ -18,6 +18,7 @@ const sending = (
   message: null,
   sheets: 18,
   sheetsDone,
+  seconds: null,
   printerJobs: [],
   pass: null,
   handling: null,

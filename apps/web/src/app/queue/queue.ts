@@ -8,7 +8,7 @@ import { MatProgressBar } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { SendingAct, SendingRecord, PrinterRecord } from '@foglio/api';
-import type { Marks } from '@foglio/core';
+import { readyTimes, type Marks } from '@foglio/core';
 import { PrintersNow } from '../news/printers-now';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
@@ -26,6 +26,7 @@ import {
 import { AgainDialog, type AgainData } from './again-dialog';
 import { AgainSheets } from './again-sheets';
 import { OwnNameField } from './own-name-field';
+import { clock, sayBefore, sayReady, waitingIn } from './ready-words';
 import { SeenList } from './seen-list';
 import { sendingStack } from '../stack/stack-source';
 import { StackViewer } from '../stack/stack-viewer';
@@ -98,6 +99,12 @@ export class Queue {
     return (this.queue().sendings ?? []).filter(({ id, partOf }) => id === shown.partOf || partOf === shown.id);
   });
 
+  private readonly now = clock();
+  private readonly readyTimes = computed(() => {
+    const waiting = waitingIn(this.queue().sendings ?? [], (id) => this.printersNow.of(id));
+    return readyTimes(waiting, this.now());
+  });
+
   protected readonly passOf = sayPass;
   protected readonly portion = sayPortion;
   protected readonly others = sayOthers;
@@ -122,6 +129,17 @@ export class Queue {
 
   protected state(sending: SendingRecord): string {
     return sayState(sending, this.printerOf(sending));
+  }
+
+  /** When it will be ready; null where it is, or it cannot be told. */
+  protected ready({ id }: SendingRecord): string | null {
+    const ready = this.readyTimes().get(id);
+    return ready ? sayReady(ready) : null;
+  }
+
+  protected before({ id }: SendingRecord): string | null {
+    const ready = this.readyTimes().get(id);
+    return ready ? sayBefore(ready) : null;
   }
 
   protected act({ id }: SendingRecord, how: SendingAct, marks?: Marks): void {

@@ -1,6 +1,7 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { SendingAct, SendingRecord } from '@foglio/api';
 import type { Marks } from '@foglio/core';
+import { withSendings } from '../news/sendings-now';
 
 export const QueueActions = createActionGroup({
   source: 'Queue',
@@ -19,16 +20,10 @@ export interface QueueState {
   readonly message: string | null;
 }
 
-/** With these, the latest first. News and answers may cross: of each sending the later word counts. */
-const put = (state: QueueState, sendings: readonly SendingRecord[]): QueueState => {
-  const byId = new Map(state.sendings?.map((one) => [one.id, one]));
-  for (const one of sendings) {
-    const known = byId.get(one.id);
-    if (!known || known.updatedAt <= one.updatedAt) byId.set(one.id, one);
-  }
-  const all = [...byId.values()].sort((one, other) => other.createdAt.localeCompare(one.createdAt));
-  return { ...state, sendings: all };
-};
+const put = (state: QueueState, sendings: readonly SendingRecord[]): QueueState => ({
+  ...state,
+  sendings: withSendings(state.sendings ?? [], sendings),
+});
 
 export const queueFeature = createFeature({
   name: 'queue',
