@@ -41,7 +41,7 @@ test('a proof is found wrong and changed, then another is right, and the rest is
   await expect(bench.tally).toContainText(/ready about \d\d:\d\d/);
   const first = bench.tally.getByRole('button', { name: 'Send one set first, 14 sheets' });
   await first.click();
-  await page.getByRole('button', { name: /all the same$/ }).click();
+  await page.getByRole('button', { name: 'Send 14 sheets all the same' }).click();
   await expect(page.getByText('one set is out: look at it, 14 of 14 sheets')).toBeVisible();
   await expect(page.getByText('It prints the first of 24 sets.')).toBeVisible();
   expect((await world.delivered(1)).map(({ set }) => set)).toEqual(Array.from({ length: 14 }, () => 1));
@@ -84,12 +84,14 @@ test.describe('a printer that takes a while for a sheet', () => {
     const { id } = await send(world, 18, { tray: 'tray-1' }, 18);
     await page.goto(`${world.base}/queue/${id}`);
     await expect(page.getByText(/^Ready about \d\d:\d\d\.$/)).toBeVisible();
+    await expect(page).toHaveTitle(/^about \d\d:\d\d: Numbered · Foglio$/);
     await world.load('tray-1', 3);
     await expect
       .poll(async () => (await world.api<{ message: string | null }>(`/sendings/${id}`)).message)
       .toMatch(/Tray 1/);
     // Nobody knows how long a person takes to load it.
     await expect(page.getByText(/^Ready about/)).toHaveCount(0);
+    await expect(page).toHaveTitle('Queue · Foglio');
     await page.getByRole('button', { name: 'Cancel', exact: true }).click();
     await expect(page.getByText(/^cancelled, \d+ of 18 sheets/)).toBeVisible();
     await world.load('tray-1', 100);

@@ -165,3 +165,30 @@ test.describe('many at once', () => {
     }
   });
 });
+
+test('kill -9 between the first set and the others, and in a part that is printed again: all of it, once', async ({
+  world,
+}) => {
+  const job = await world.demoJob('contract', { tray: 'tray-1', copies: 3, proof: true });
+  const first = await world.api<Sending>('/sendings', { jobId: job, revision: 1, sheets: 42 });
+  const stateOf = async (id: string): Promise<string> => (await world.api<Sending>(`/sendings/${id}`)).state;
+  await expect.poll(() => stateOf(first.id), { timeout: 30_000 }).toBe('proofed');
+  await world.killServer();
+  await world.startServer();
+  expect(await stateOf(first.id)).toBe('proofed');
+  const key = 'the-other-two-sets-1';
+  const others = await world.api<Sending>(`/sendings/${first.id}/other-sets`, { key });
+  await world.killServer();
+  await world.startServer();
+  // The answer was lost: it is asked for once more.
+  expect((await world.api<Sending>(`/sendings/${first.id}/other-sets`, { key })).id).toBe(others.id);
+  await expect.poll(() => stateOf(others.id), { timeout: 30_000 }).toBe('completed');
+  expect(await allDelivered(world)).toBe(42);
+
+  const marks = [{ sets: [2, 3], sheets: [[7, 8]] }];
+  const again = await world.api<Sending>(`/sendings/${others.id}/again`, { marks });
+  await world.killServer();
+  await world.startServer();
+  await expect.poll(() => stateOf(again.id), { timeout: 30_000 }).toBe('completed');
+  expect(await allDelivered(world)).toBe(46);
+});

@@ -104,7 +104,7 @@ export {
 export { firstMissing } from './sending/first-missing';
 export { readyTimes, type Ready, type Waiting } from './tally/ready';
 export { passPlan } from './sending/pass-plan';
-export { portionPlan, type Planned } from './sending/portion';
+export { firstPortion, portionPlan, sheetsAtFirst, type Planned } from './sending/portion';
 export { marksSchema, portionSchema } from './plan/portion.schema';
 export {
   asSent,

@@ -7,6 +7,7 @@ import {
   isMarked,
   marksOfSheets,
   portionPlan,
+  sheetsAtFirst,
   type DeliveredSheet,
   type Marks,
   type Plan,
@@ -138,6 +139,13 @@ describe('of the season contract in two sets', () => {
     ]);
     expect([again.sets, outline(again)]).toEqual([1, [6, 7, 0].map((at) => outline(plan)[at])]);
     expect(again.sheets.map(({ index }) => index)).toEqual([1, 2, 3]);
+  });
+
+  test('where one set is wanted first, that is what is sent first', () => {
+    const firstOf = (change: Partial<Ticket>) => sheetsAtFirst(plan, { ...ticket, ...change });
+    expect([firstOf({}), firstOf({ proof: true }), firstOf({ proof: true, copies: 1 })]).toEqual([18, 9, 18]);
+    const told = planOf({ ...CONTRACT, informationSheet: { print: true } }, documents);
+    expect(sheetsAtFirst(told, { ...ticket, proof: true })).toBe(10);
   });
 
   test('what costs is what is printed', () => {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { userInfo } from 'node:os';
 import {
+  firstPortion,
   inTwoPasses,
   isGreyByItself,
   marksOf,
@@ -79,8 +80,8 @@ export async function send(file: string, options: SendOptions): Promise<number> 
  *
  * @throws InputError
  */
-function portionOf(file: string, whole: Plan, { proof }: Ticket, { sheets, sets }: SendOptions): Portion | null {
-  if (sheets === undefined && sets === undefined) return proof && whole.sets > 1 ? 'first-set' : null;
+function portionOf(file: string, whole: Plan, ticket: Ticket, { sheets, sets }: SendOptions): Portion | null {
+  if (sheets === undefined && sets === undefined) return firstPortion(ticket);
   try {
     return marksOf({ sheets, sets }, { sheets: whole.sheets.length, sets: whole.sets });
   } catch (error) {

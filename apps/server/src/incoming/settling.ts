@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { momentOf, type Printer } from '@foglio/core';
+import { firstPortion, momentOf, type Printer } from '@foglio/core';
 import { eq, sql } from 'drizzle-orm';
 import type { Runner } from 'graphile-worker';
 import type { Pool } from 'pg';
@@ -8,7 +8,6 @@ import type { Database } from '../database/connection';
 import { incoming, jobs } from '../database/schema';
 import { Problem } from '../http/problem';
 import { documentsOf, type StoredDocument, type StoredJob } from '../jobs/job-store';
-import { firstPortion } from '../plans/planning';
 import type { Plans } from '../plans/plans';
 import { askNow, findPrinter } from '../printers/printer-store';
 import { enterSending } from '../sendings/enter';

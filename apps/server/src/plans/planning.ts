@@ -32,9 +32,6 @@ export const planningNow = (ticket: Ticket, printer: Printer): Planning => ({
   portion: null,
 });
 
-/** What is sent of a ticket at first: where one set is wanted first, that one. */
-export const firstPortion = ({ proof, copies }: Ticket): Portion | null => (proof && copies > 1 ? 'first-set' : null);
-
 /** One document of what is sent for a plan: of which of its jobs, both counted from 0. */
 export interface SentDocument {
   readonly job: number;

@@ -1,11 +1,10 @@
 import type { DeliveredSheet, SendingAct, Described, toSend } from '@foglio/api';
-import { momentOf, type Portion } from '@foglio/core';
+import { firstPortion, momentOf, type Portion } from '@foglio/core';
 import { holdJob, IppError, releaseJob, type PrinterAddress } from '@foglio/ipp';
 import type { Database } from '../database/connection';
 import { WrittenJson, type Handlers } from '../http/bind';
 import { cautionsStand, Problem } from '../http/problem';
 import { documentsOf, findJob } from '../jobs/job-store';
-import { firstPortion } from '../plans/planning';
 import type { Plans } from '../plans/plans';
 import { addressOf } from '../printers/access';
 import { askPanel, passOn } from '../printers/panel';

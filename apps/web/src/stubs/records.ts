@@ -1,4 +1,4 @@
-import type { JobDocument, PrinterRecord } from '@foglio/api';
+import type { JobDocument, PrinterRecord, SendingRecord } from '@foglio/api';
 import type { PageFacts, PrinterInput } from '@foglio/core';
 import { readPrinter } from '@foglio/core/validate';
 
@@ -34,5 +34,27 @@ export const aPrinter = (profile: PrinterInput, change: Partial<PrinterRecord> =
   faults: [],
   reportedSizes: {},
   profile: readPrinter(profile),
+  ...change,
+});
+
+export const aSending = (change: Partial<SendingRecord> = {}): SendingRecord => ({
+  id: 'a',
+  jobId: 'j',
+  printerId: 'p',
+  title: 'Contract',
+  copies: 1,
+  state: 'queued',
+  message: null,
+  sheets: 10,
+  sheetsDone: 0,
+  seconds: null,
+  printerJobs: [],
+  pass: null,
+  handling: null,
+  portion: null,
+  partOf: null,
+  reason: null,
+  createdAt: '2026-11-25T10:00:00Z',
+  updatedAt: '2026-11-25T10:00:00Z',
   ...change,
 });

@@ -1,5 +1,5 @@
 import type { DocumentFacts } from '../pages/facts';
-import type { GatheredPlan, Sheet } from '../plan/plan';
+import type { GatheredPlan, Plan, Sheet } from '../plan/plan';
 import { twoPasses } from '../planning/passes';
 import type { Printer } from '../printer/printer';
 import { tally } from '../tally/tally';
@@ -14,6 +14,16 @@ export interface Planned {
   readonly documents: readonly DocumentFacts[];
   readonly printer: Printer;
 }
+
+/** What is sent of a ticket at first: where one set is wanted first, that one; otherwise all of it (null). */
+export const firstPortion = ({ proof, copies }: Pick<Ticket, 'proof' | 'copies'>): Portion | null =>
+  proof && copies > 1 ? 'first-set' : null;
+
+/** How many sheets that is. */
+export const sheetsAtFirst = (
+  { tally, informationSheet }: Pick<Plan, 'tally' | 'informationSheet'>,
+  ticket: Ticket,
+): number => (firstPortion(ticket) === null ? tally.sheets : tally.sheetsPerSet + (informationSheet ? 1 : 0));
 
 /**
  * A portion of a plan as a plan of its own (model, After Send). First set and other sets together are the whole: what stands before

@@ -220,7 +220,7 @@ export class Bench {
   }
 
   private async sendOnceConfirmed(cautions: readonly Caution[], seen: Seen, before: readonly string[]): Promise<void> {
-    if (!(await this.dialogs.areConfirmed(cautions, seen.plan.tally.sheets))) return;
+    if (!(await this.dialogs.areConfirmed(cautions, sheetsAtFirst(seen.plan, seen.ticket)))) return;
     const confirmed = [...before, ...cautions.map(({ code }) => code)];
     this.store.dispatch(BenchActions.sendingWanted({ seen, confirmed }));
   }

@@ -1,7 +1,7 @@
 import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { MatButton } from '@angular/material/button';
-import { readyTimes, type Check, type Repair } from '@foglio/core';
+import { firstPortion, readyTimes, sheetsAtFirst, type Check, type Repair } from '@foglio/core';
 import { Store } from '@ngrx/store';
 import { BenchActions } from '../state/bench.actions';
 import { benchFeature } from '../state/bench.state';
@@ -114,7 +114,8 @@ export class TallyBar {
   protected readonly sendLabel = computed(() => {
     const { plan, ticket } = this.bench();
     const sheets = plan?.tally.sheets;
-    if (plan && ticket?.proof && plan.sets > 1) return `Send one set first, ${countSheets(plan.tally.sheetsPerSet)}`;
+    if (plan && ticket && firstPortion(ticket))
+      return `Send one set first, ${countSheets(sheetsAtFirst(plan, ticket))}`;
     return sheets === undefined ? 'Send' : `Send ${countSheets(sheets)}`;
   });
 

@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { SendingRecord, SheetsRecord } from '@foglio/api';
 import { Subject } from 'rxjs';
+import { aSending } from '../../stubs/records';
 import { Api } from '../api/api';
 import { AgainSheets } from './again-sheets';
 
@@ -18,26 +19,7 @@ const RECORD: SheetsRecord = {
   missing: { set: 1, sheet: 3 },
 };
 
-const sending = (id: string): SendingRecord => ({
-  id,
-  jobId: null,
-  printerId: 'p',
-  title: 'Contract',
-  copies: 1,
-  state: 'aborted',
-  message: null,
-  sheets: 3,
-  sheetsDone: 2,
-  seconds: null,
-  printerJobs: [1],
-  pass: null,
-  handling: null,
-  portion: null,
-  partOf: null,
-  reason: null,
-  createdAt: '2026-11-25T10:00:00Z',
-  updatedAt: '2026-11-25T10:00:00Z',
-});
+const sending = (id: string): SendingRecord => aSending({ id, state: 'aborted', sheets: 3, sheetsDone: 2 });
 
 /** The screen, with answers that come when the test says so. */
 function screen() {

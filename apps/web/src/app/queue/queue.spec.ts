@@ -1,33 +1,10 @@
 import type { SendingRecord, SendingState, PrinterRecord } from '@foglio/api';
-import { aPrinter } from '../../stubs/records';
+import { aPrinter, aSending } from '../../stubs/records';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isAsking, isOver, percentDone, sayPortion, sayState } from './sending-words';
 
-const sending = (
-  id: string,
-  state: SendingState,
-  updatedAt = '2026-11-25T10:00:00Z',
-  sheetsDone = 0,
-): SendingRecord => ({
-  id,
-  jobId: 'j',
-  printerId: 'p',
-  title: 'Contract',
-  copies: 2,
-  state,
-  message: null,
-  sheets: 18,
-  sheetsDone,
-  seconds: null,
-  printerJobs: [],
-  pass: null,
-  handling: null,
-  reason: null,
-  portion: null,
-  partOf: null,
-  createdAt: updatedAt,
-  updatedAt,
-});
+const sending = (id: string, state: SendingState, updatedAt = '2026-11-25T10:00:00Z', sheetsDone = 0): SendingRecord =>
+  aSending({ id, copies: 2, state, sheets: 18, sheetsDone, createdAt: updatedAt, updatedAt });
 
 const { reducer } = queueFeature;
 const after = (...actions: Parameters<typeof reducer>[1][]) =>

@@ -5,6 +5,7 @@ import { MatButton } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatListModule } from '@angular/material/list';
 import { MatProgressBar } from '@angular/material/progress-bar';
+import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { SendingAct, SendingRecord, PrinterRecord } from '@foglio/api';
@@ -117,6 +118,9 @@ export class Queue {
   constructor() {
     effect(() => untracked(() => this.store.dispatch(QueueActions.opened())));
     this.printersNow.keepListed().pipe(takeUntilDestroyed()).subscribe();
+    const title = inject(Title);
+    // Also seen where another window is in front.
+    effect(() => title.setTitle(this.titleOf(this.shown())));
   }
 
   private printerOf({ printerId }: SendingRecord): PrinterRecord | null {
@@ -129,6 +133,11 @@ export class Queue {
 
   protected state(sending: SendingRecord): string {
     return sayState(sending, this.printerOf(sending));
+  }
+
+  private titleOf(sending: SendingRecord | null): string {
+    const ready = sending && this.ready(sending);
+    return ready ? `${ready}: ${sending.title || 'Untitled job'} · Foglio` : 'Queue · Foglio';
   }
 
   /** When it will be ready; null where it is, or it cannot be told. */

@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import type { NewsRecord, PrinterRecord, SendingRecord } from '@foglio/api';
 import { readyTimes } from '@foglio/core';
 import { Subject } from 'rxjs';
-import { aPrinter } from '../../stubs/records';
+import { aPrinter, aSending } from '../../stubs/records';
 import { Api } from '../api/api';
 import { News } from '../news/news';
 import { SendingsNow } from '../news/sendings-now';
@@ -10,27 +10,8 @@ import { clock, sayBefore, sayReady, toBeSent, waitingIn } from './ready-words';
 
 const START = Date.parse('2026-11-25T10:00:00Z');
 
-const sending = (id: string, change: Partial<SendingRecord> = {}): SendingRecord => ({
-  id,
-  jobId: 'j',
-  printerId: 'p',
-  title: 'Contract',
-  copies: 1,
-  state: 'queued',
-  message: null,
-  sheets: 10,
-  sheetsDone: 0,
-  seconds: 100,
-  printerJobs: [],
-  pass: null,
-  handling: null,
-  portion: null,
-  partOf: null,
-  reason: null,
-  createdAt: `2026-11-25T09:00:0${id}Z`,
-  updatedAt: '2026-11-25T10:00:00Z',
-  ...change,
-});
+const sending = (id: string, change: Partial<SendingRecord> = {}): SendingRecord =>
+  aSending({ id, seconds: 100, createdAt: `2026-11-25T09:00:0${id}Z`, ...change });
 
 const office = (change: Partial<PrinterRecord> = {}): PrinterRecord =>
   aPrinter({ name: 'Upper office', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] }, { pace: 1.5, ...change });
