@@ -10,6 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { sheetsAtFirst } from '@foglio/core';
 import { MatButton } from '@angular/material/button';
 import type { Caution } from '@foglio/api';
 import { Actions, ofType } from '@ngrx/effects';
