@@ -114,6 +114,7 @@ export class Queue {
   protected readonly holdable = isHoldable;
   protected readonly percent = percentDone;
   protected readonly sheets = countSheets;
+  protected readonly dayAndTime = 'd MMM, HH:mm';
 
   constructor() {
     effect(() => untracked(() => this.store.dispatch(QueueActions.opened())));
