@@ -77,18 +77,27 @@ test('left at one set, nothing more is printed; the key of what is printed once 
 test.describe('a printer that takes a while for a sheet', () => {
   test.use({ printerOptions: { sheetMs: 400 } });
 
+  test('while it prints, it is told when it will be ready, on the title of the page too', async ({ page, world }) => {
+    const { id } = await send(world, 150, { tray: 'tray-1' }, 150);
+    await page.goto(`${world.base}/queue/${id}`);
+    await expect(page.getByText(/^Ready about \d\d:\d\d\.$/)).toBeVisible();
+    await expect(page).toHaveTitle(/^about \d\d:\d\d: Numbered · Foglio$/);
+    await page.getByRole('button', { name: 'Cancel', exact: true }).click();
+    await expect(page.getByText(/^cancelled, \d+ of 150 sheets/)).toBeVisible();
+    await expect(page).toHaveTitle('Queue · Foglio');
+  });
+
   test('out of paper at sheet 7 of 18 and called off: from there on again, and no other sheet', async ({
     page,
     world,
   }) => {
     const { id } = await send(world, 18, { tray: 'tray-1' }, 18);
-    await page.goto(`${world.base}/queue/${id}`);
-    await expect(page.getByText(/^Ready about \d\d:\d\d\.$/)).toBeVisible();
-    await expect(page).toHaveTitle(/^about \d\d:\d\d: Numbered · Foglio$/);
-    await world.load('tray-1', 3);
+    // Before its first sheet, or after few: it was whole when it was sent.
+    await world.load('tray-1', 6);
     await expect
       .poll(async () => (await world.api<{ message: string | null }>(`/sendings/${id}`)).message)
       .toMatch(/Tray 1/);
+    await page.goto(`${world.base}/queue/${id}`);
     // Nobody knows how long a person takes to load it.
     await expect(page.getByText(/^Ready about/)).toHaveCount(0);
     await expect(page).toHaveTitle('Queue · Foglio');
