@@ -12,6 +12,7 @@ test('typing in the selection of 2,000 pages, until the lanes show it', async ({
   const { id } = await world.api<{ id: string }>('/jobs', { ticket });
   await page.goto(`${world.base}/jobs/${id}`);
   await expect(page.getByText('2000 of 2000 printed')).toBeVisible();
+  await page.waitForSelector('fo-lanes .hint');
   const times = await page.evaluate(async () => {
     const field = document.querySelector<HTMLInputElement>('#selection')!;
     const hint = document.querySelector('fo-lanes .hint')!;
