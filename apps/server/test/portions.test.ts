@@ -96,6 +96,13 @@ test('left at one, the others cannot be asked for any more', async () => {
   expect([refused.status, refused.said]).toMatchObject([409, { code: 'sending-not-over' }]);
 });
 
+test('cancelled, its other sets are not printed, and nothing is asked of the printer', async () => {
+  const { id } = await enter({ ...FIRST, printerJobs: [1] });
+  const { status, said } = await post(`${id}/cancel`);
+  expect([status, said]).toMatchObject([200, { state: 'canceled', sheetsDone: 3 }]);
+  expect((await post(`${id}/other-sets`, { key: 'print-the-other-sets-3' })).status).toBe(409);
+});
+
 test('sent anew, the job takes the place of its sets that wait', async () => {
   const { id, jobId } = await enter(FIRST);
   const { ticket, profile, printerId } = await findSending(server.db, id);

@@ -81,13 +81,13 @@ export async function replaceHeldSets(db: Pick<Database, 'update'>, jobId: strin
     .where(and(eq(sendings.jobId, jobId), eq(sendings.state, 'proofed')));
 }
 
-/** Cancels a sending of which the printer has nothing yet; null where it has. Whoever is just sending it finds it so. */
+/** Cancels a sending of which the printer has nothing yet, or nothing more; null where it has. Whoever is just sending it finds it so. */
 export async function cancelUnsent(db: Database, id: string): Promise<StoredSending | null> {
   const nothingSent = and(eq(sendings.state, 'sending'), sql`${sendings.printerJobs} = '[]'::jsonb`);
   const [canceled] = await db
     .update(sendings)
     .set({ state: 'canceled', message: null, server: null, updatedAt: new Date() })
-    .where(and(eq(sendings.id, id), or(inArray(sendings.state, ['queued', 'turning']), nothingSent)))
+    .where(and(eq(sendings.id, id), or(inArray(sendings.state, ['queued', 'turning', 'proofed']), nothingSent)))
     .returning();
   return canceled ?? null;
 }
