@@ -51,7 +51,8 @@ test('a proof is found wrong and changed, then another is right, and the rest is
   await bench.tally.getByRole('button', { name: 'Send one set first, 13 sheets' }).click();
   await page.getByRole('button', { name: /all the same$/ }).click();
   await expect(page.getByText('one set is out: look at it, 13 of 13 sheets')).toBeVisible();
-  await page.getByRole('button', { name: 'Print the other 23 sets' }).click();
+  await page.getByRole('button', { name: 'Print the other 23 sets' }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'contract' })).toBeFocused();
   await expect(page.getByText('It was sent anew; of this one')).toHaveCount(0);
   await page.getByRole('link', { name: /^the other 23 sets/ }).click();
   await expect(page.getByText(`completed, ${23 * 13} of ${23 * 13} sheets`)).toBeVisible({ timeout: 60_000 });
@@ -140,8 +141,9 @@ test('sheets are marked by click, by Shift and by a line of text; a line that ca
   await expect(page.getByRole('button', { name: /^Print these/ })).toBeDisabled();
   await line.fill('3, 2:1');
   await expect(page.getByRole('status').filter({ hasText: 'marked' })).toContainText('3 of set 1, 1 of set 2');
-  await page.getByRole('button', { name: 'Print these 2 sheets again' }).click();
+  await page.getByRole('button', { name: 'Print these 2 sheets again' }).press('Enter');
   await expect(line).toHaveValue('');
+  await expect(line).toBeFocused();
   await expect.poll(async () => (await world.delivered(2)).length).toBe(2);
   const printed = await printedSheets(world, [2], 'upper-office', (tray) => tray);
   expect(printed.map(({ sheet: { front, back } }) => [front, back])).toEqual([

@@ -59,7 +59,7 @@ const pageName = record('Page of a document', { document: position, page: positi
 const pageNames = { type: 'array', items: pageName } as const;
 
 export const sentSheet = record('Sheet of a set', {
-  tray: { ...maybeWords, description: 'Its id; null: any.' },
+  tray: { ...maybeWords, description: 'Its id; null: the printer chooses.' },
   slip: { type: 'boolean', description: 'Blank, between documents.' },
   orientation,
   front: pageNames,

@@ -17,7 +17,7 @@ import {
   type Ticket,
 } from '../src';
 import { readPlan, readPrinter, readTicket } from '../src/validate';
-import { job, planned, RUNS, type Job } from './any-job';
+import { job as anyJob, planned, RUNS, type Job } from './any-job';
 import { CONTRACT, documentOf, OFFICE, outline, planOf, type Settings } from './jobs';
 
 /** A printer with a duplex unit, or one of the four kinds without (model, Two passes). */
@@ -40,19 +40,19 @@ const onPaper = ({ sheet: { tray, paper, slip, run }, upper, lower }: DeliveredS
 const delivered = (plan: Plan, at: Printer): DeliveredSheet[] => [...deliver(plan, at)];
 
 interface Tried {
-  readonly any: Job;
+  readonly job: Job;
   readonly plan: Plan;
   readonly at: Printer;
   readonly ticket: Ticket;
 }
 
-function tried(any: Job, change: Partial<Printer>): Tried {
-  const { plan, printer: at, ticket } = planned(any, change);
-  return { any, plan, at, ticket };
+function tried(job: Job, change: Partial<Printer>): Tried {
+  const { plan, printer: at, ticket } = planned(job, change);
+  return { job, plan, at, ticket };
 }
 
-const portionOf = ({ any, plan, at, ticket }: Tried, portion: Parameters<typeof portionPlan>[1]): Plan =>
-  portionPlan(plan, portion, { ticket, documents: any.documents, printer: at });
+const portionOf = ({ job: { documents }, plan, at, ticket }: Tried, portion: Portion): Plan =>
+  portionPlan(plan, portion, { ticket, documents, printer: at });
 
 /** Some of the sheets of a plan, by numbers between 0 and 1. */
 const someOf = ({ plan: { sets, sheets } }: Tried, picks: readonly number[]): Marks =>
@@ -67,7 +67,7 @@ const picks = fc.array(fc.double({ min: 0, max: 0.999, noNaN: true }), { minLeng
 
 test('law: sheets printed again are the same sheets: faces, turning and trays, in one pass and in two', () => {
   fc.assert(
-    fc.property(job, printer, picks, (any, change, picked) => {
+    fc.property(anyJob, printer, picks, (any, change, picked) => {
       const whole = tried(any, change);
       const marks = someOf(whole, picked);
       const again = portionOf(whole, marks);
@@ -85,7 +85,7 @@ test('law: sheets printed again are the same sheets: faces, turning and trays, i
 
 test('law: sheets of one set printed again lie in the order of that set', () => {
   fc.assert(
-    fc.property(job, printer, picks, (any, change, picked) => {
+    fc.property(anyJob, printer, picks, (any, change, picked) => {
       const whole = tried({ ...any, copies: 1 }, change);
       const marks = someOf(whole, picked);
       const isBlank = ({ sheet }: DeliveredSheet): boolean =>
@@ -103,7 +103,7 @@ test('law: sheets of one set printed again lie in the order of that set', () => 
 
 test('law: the first set and the others are the whole, once', () => {
   fc.assert(
-    fc.property(job, printer, fc.integer({ min: 2, max: 5 }), (any, change, copies) => {
+    fc.property(anyJob, printer, fc.integer({ min: 2, max: 5 }), (any, change, copies) => {
       const whole = tried({ ...any, copies }, change);
       const [first, others] = (['first-set', 'other-sets'] as const).map((which) => portionOf(whole, which));
       const got = [first!, others!].flatMap((plan) => delivered(plan, whole.at));
@@ -123,7 +123,7 @@ describe('of the season contract in two sets', () => {
   const plan = planOf(CONTRACT, documents);
   const { pages, ...rest } = CONTRACT;
   const ticket = readTicket({ version: 1, documents: [{ file: 'manual.pdf', pages }], ...rest });
-  const of = (portion: Parameters<typeof portionPlan>[1]): Plan =>
+  const of = (portion: Portion): Plan =>
     portionPlan(plan, portion, { ticket, documents, printer: readPrinter(OFFICE) });
 
   test('the same sheets of both sets are two sets of them', () => {

@@ -63,7 +63,7 @@ function screen() {
     button!.click();
     await settled();
   };
-  return { fixture, show, answer, text, press };
+  return { fixture, show, answer, text, press, settled };
 }
 
 test('until its sheets are known it says so; where they cannot be had it says why', async () => {
@@ -100,4 +100,30 @@ test('an answer that comes after another sending is shown is not shown for that'
   await answer('b', { ...RECORD, missing: null });
   await answer('a', RECORD);
   expect(text()).not.toContain('where it broke off');
+});
+
+test('refused, or unanswered, what was marked is marked again; not over what was marked since, nor of another', async () => {
+  const { fixture, show, answer, text, press, settled } = screen();
+  const refuse = async (why: string | null): Promise<void> => {
+    fixture.componentRef.setInput('refused', why);
+    await settled();
+  };
+  await show('a');
+  await answer('a', RECORD);
+  await press('from sheet 3 on');
+  await press('Print this sheet again');
+  expect(text()).toContain('Mark the sheets that went wrong');
+  await refuse('The server does not answer.');
+  expect(text()).toContain('1 marked to be printed again: 3');
+  await refuse(null);
+  await press('Print this sheet again');
+  await press('Sheet 1');
+  await refuse('The server does not answer.');
+  expect(text()).toContain('1 marked to be printed again: 1 ');
+  await refuse(null);
+  await press('Print this sheet again');
+  await show('b');
+  await answer('b', RECORD);
+  await refuse('The server does not answer.');
+  expect(text()).toContain('Mark the sheets that went wrong');
 });

@@ -5,6 +5,7 @@ import {
   Component,
   computed,
   DestroyRef,
+  effect,
   ElementRef,
   inject,
   input,
@@ -12,6 +13,7 @@ import {
   output,
   resource,
   signal,
+  untracked,
 } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { countMarked, isMarked, marksFrom, sayMarks, type MarkedSheet, type Marks } from '@foglio/core';
@@ -54,9 +56,12 @@ const NAMES = 64;
 export class AgainSheets {
   readonly sending = input.required<SendingRecord>();
   readonly printer = input.required<PrinterRecord | null>();
+  /** Why what was wanted last was refused; null: it was not. */
+  readonly refused = input<string | null>(null);
   /** The sheets that a person wants again. */
   readonly printed = output<Marks>();
   private readonly api = inject(Api);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly id = computed(() => this.sending().id);
   protected readonly record = resource({
     params: () => this.id(),
@@ -71,6 +76,8 @@ export class AgainSheets {
   protected readonly marked = linkedSignal<string, SheetMarks>({ source: this.id, computation: () => NOTHING_MARKED });
   protected readonly count = computed(() => countMarked(this.marked().marks));
   private readonly columns = signal(8);
+  /** What was wanted last. */
+  private sent: { readonly id: string; readonly marked: SheetMarks } | null = null;
 
   protected readonly said = computed(() => {
     const sheets = this.sheets();
@@ -103,13 +110,15 @@ export class AgainSheets {
   protected readonly mark = trayMark;
 
   constructor() {
-    const { nativeElement } = inject<ElementRef<HTMLElement>>(ElementRef);
     const destroyed = inject(DestroyRef);
+    effect(() => {
+      if (this.refused() !== null) untracked(() => this.markAgain());
+    });
     afterNextRender(() => {
       const observer = new ResizeObserver(() =>
-        this.columns.set(Math.max(1, Math.floor((nativeElement.clientWidth - NAMES) / TILE))),
+        this.columns.set(Math.max(1, Math.floor((this.host.clientWidth - NAMES) / TILE))),
       );
-      observer.observe(nativeElement);
+      observer.observe(this.host);
       destroyed.onDestroy(() => observer.disconnect());
     });
   }
@@ -135,8 +144,18 @@ export class AgainSheets {
 
   /** What is sent is marked no more: the next press would be another reprint. */
   protected print(): void {
+    this.sent = { id: this.id(), marked: this.marked() };
     this.printed.emit(this.marked().marks);
     this.none();
+    // The button has nothing to print now, and would lose the focus to nowhere.
+    this.host.querySelector('input')?.focus();
+  }
+
+  /** Refused, or unanswered, it is marked again, so that nobody has to look for the sheets once more. */
+  private markAgain(): void {
+    const { sent } = this;
+    this.sent = null;
+    if (sent?.id === this.id() && this.marked() === NOTHING_MARKED) this.marked.set(sent.marked);
   }
 
   protected label({ set, sheet, front, back }: Tile): string {

@@ -106,3 +106,9 @@ test('what goes on only by a person asks for one', () => {
   expect(isAsking({ ...sending('a', 'printing'), message: 'Tray 1 is empty.' })).toBe(true);
   expect(isAsking({ ...sending('a', 'failed'), message: 'Nothing was printed.' })).toBe(false);
 });
+
+test('what is tried again is not told by why it was refused before', () => {
+  const refused = QueueActions.refused({ message: 'The server does not answer.' });
+  expect(after(refused).message).toBe('The server does not answer.');
+  expect(after(refused, QueueActions.act({ id: 'a', how: 'again' })).message).toBeNull();
+});

@@ -1,5 +1,16 @@
 import { DatePipe, NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
@@ -100,6 +111,7 @@ export class Queue {
     return (this.queue().sendings ?? []).filter(({ id, partOf }) => id === shown.partOf || partOf === shown.id);
   });
 
+  private readonly job = viewChild<ElementRef<HTMLElement>>('job');
   private readonly now = clock();
   private readonly readyTimes = computed(() => {
     const waiting = waitingIn(this.queue().sendings ?? [], (id) => this.printersNow.of(id));
@@ -150,6 +162,12 @@ export class Queue {
   protected before({ id }: SendingRecord): string | null {
     const ready = this.readyTimes().get(id);
     return ready ? sayBefore(ready) : null;
+  }
+
+  /** What becomes of the other sets. The button goes with it: the next key goes on from the job's name. */
+  protected settleOthers(sending: SendingRecord, how: 'other-sets' | 'first-alone'): void {
+    this.job()?.nativeElement.focus();
+    this.act(sending, how);
   }
 
   protected act({ id }: SendingRecord, how: SendingAct, marks?: Marks): void {

@@ -31,6 +31,8 @@ export const queueFeature = createFeature({
     { sendings: null, message: null },
     on(QueueActions.listed, (state, { sendings }) => put({ ...state, message: null }, sendings)),
     on(QueueActions.changed, (state, { sending }) => put({ ...state, message: null }, [sending])),
+    // What was said of the try before is over.
+    on(QueueActions.act, (state): QueueState => ({ ...state, message: null })),
     on(QueueActions.refused, (state, { message }): QueueState => ({ ...state, message })),
   ),
 });
