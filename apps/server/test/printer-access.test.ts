@@ -65,7 +65,9 @@ test('a printer says step by step what it wants; its password is kept encrypted 
   });
   const [, again] = await ask<PrinterRecord>('PUT', path, { login });
   expect(again).toMatchObject({ answers: true, wants: null, certificate: null });
-  const [, strange] = await ask<PrinterRecord>('PUT', path, { fingerprint: fingerprint.replace(/^../, '00') });
+  // Made new at every run, a fingerprint may begin with any byte: the other one differs from it in all of them.
+  const other = fingerprint.replaceAll(/[0-9A-F]/g, '0');
+  const [, strange] = await ask<PrinterRecord>('PUT', path, { fingerprint: other });
   expect(strange).toMatchObject({ answers: false, certificate: { fingerprint } });
   expect(strange.faults[0]).toContain('its certificate is another than the one that was trusted');
 });
