@@ -24,6 +24,7 @@ const rooms = (name, ...folders) => ({
     // As the built programs have it: in one file and not in hundreds.
     '^@cantoo/pdf-lib$': '<rootDir>/node_modules/@cantoo/pdf-lib/dist/pdf-lib.min.js',
     '^@foglio/demo$': '<rootDir>/demo/src/index.ts',
+    '^@foglio/pdf/error$': '<rootDir>/packages/pdf/src/pdf-error.ts',
     '^@foglio/(api|core|sentence|pdf|typeset|ipp)$': '<rootDir>/packages/$1/src/index.ts',
   },
 });

@@ -3,6 +3,7 @@
 // worker; and what every command of the command line loads before it does anything.
 import { rm } from 'node:fs/promises';
 import { build } from 'esbuild';
+import { validators } from './validators.mjs';
 
 const PDF_LIBRARY = './node_modules/@cantoo/pdf-lib/dist/pdf-lib.esm.min.js';
 
@@ -62,7 +63,7 @@ await Promise.all(
       platform: 'node',
       format: 'esm',
       target: 'node20',
-      plugins: [outside(within)],
+      plugins: [validators, outside(within)],
       alias: { '@cantoo/pdf-lib': PDF_LIBRARY },
       sourcemap: true,
       tsconfig: 'tsconfig.base.json',

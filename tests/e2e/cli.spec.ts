@@ -1,6 +1,8 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { copyFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { TicketError } from '@foglio/core';
+import { readPrinter, readTicket } from '@foglio/core/validate';
 import { expect, MANUAL, ROOT, test } from './world';
 
 const FOGLIO = join(ROOT, 'apps/cli/bin/foglio.mjs');
@@ -100,4 +102,39 @@ test('what changed at the printer while a person read is not printed', async ({ 
     expect.stringContaining('since you were asked, this changed: the paper. Nothing was sent; send it again'),
   ]);
   expect(await world.delivered(1)).toEqual([]);
+});
+
+test('as built, with validators compiled beforehand, it says of what is wrong in a file what its sources say', ({}, testInfo) => {
+  const documents = [{ file: 'manual.pdf' }];
+  const tickets: unknown[] = [
+    { version: 1 },
+    { version: 2, documents },
+    { version: 1, documents, copies: 0 },
+    { version: 1, documents, sides: 'both' },
+    { version: 1, documents, layout: { kind: 'heap' } },
+    { version: 1, documents: [{ file: '', form: {} }] },
+    { version: 1, documents, routes: [{ pages: '1' }], copy: 2 },
+  ];
+  const profiles: unknown[] = [{}, { name: 'Upper office', trays: 3 }];
+  const saidOf = (read: (data: unknown) => unknown, data: unknown): string => {
+    try {
+      read(data);
+    } catch (error) {
+      if (error instanceof TicketError) return error.message;
+      throw error;
+    }
+    throw new Error('Nothing is wrong with this.');
+  };
+  const foglio = (...args: string[]): string =>
+    spawnSync(process.execPath, [FOGLIO, 'plan', ...args], { cwd: testInfo.outputDir, encoding: 'utf8' }).stderr;
+  copyFileSync(MANUAL, testInfo.outputPath('manual.pdf'));
+  writeFileSync(testInfo.outputPath('good.json'), JSON.stringify({ version: 1, documents }));
+  for (const ticket of tickets) {
+    writeFileSync(testInfo.outputPath('ticket.json'), JSON.stringify(ticket));
+    expect(foglio('ticket.json')).toContain(saidOf(readTicket, ticket));
+  }
+  for (const profile of profiles) {
+    writeFileSync(testInfo.outputPath('printer.json'), JSON.stringify(profile));
+    expect(foglio('good.json', '--printer', 'printer.json')).toContain(saidOf(readPrinter, profile));
+  }
 });

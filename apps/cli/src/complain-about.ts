@@ -1,5 +1,5 @@
 import { IppError } from '@foglio/ipp';
-import { PdfError } from '@foglio/pdf';
+import { PdfError } from '@foglio/pdf/error';
 import { InputError } from './input-error';
 import { complain } from './terminal';
 

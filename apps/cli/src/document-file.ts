@@ -2,11 +2,10 @@ import { readFileSync, realpathSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { basename, dirname, resolve, sep } from 'node:path';
 import { momentOf, type DocumentFacts, type Form, type PageFacts } from '@foglio/core';
-import { PdfError } from '@foglio/pdf';
-import { takeInDocument, type TakenDocument } from '@foglio/typeset';
+import { PdfError } from '@foglio/pdf/error';
+import type { TakenDocument } from '@foglio/typeset';
 import { InputError, sayFileTrouble } from './input-error';
 import { digestOf, recall, remember } from './known-facts';
-import { lookThrough } from './look-through';
 import type { AskPassword } from './password';
 
 export interface LoadedDocument extends DocumentFacts {
@@ -56,6 +55,8 @@ async function takeInUnlocked(
 ): Promise<TakenDocument> {
   const [today] = momentOf(new Date()).split('T') as [string];
   const how = { name: basename(path), form, today, readBeside: besideIn(dirname(path)) };
+  // A document that is known already is not waited for longer than its bytes take to read.
+  const { takeInDocument } = await import('@foglio/typeset');
   try {
     return await takeInDocument(bytes, { ...how, password: null });
   } catch (error) {
@@ -102,6 +103,7 @@ export function withDetails(
   const unknown = asked.filter((page) => !isLookedThrough(pages[page - 1]));
   if (unknown.length === 0) return Promise.resolve(document);
   return orSay(path, async () => {
+    const { lookThrough } = await import('./look-through');
     await lookThrough(document.bytes, unknown, (page, details) => {
       pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
     });

@@ -1,36 +1,14 @@
-import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
-import { printerSchema } from './printer/printer.schema';
+import type { ErrorObject, ValidateFunction } from 'ajv';
 import type { Printer } from './printer/printer';
-import { planSchema } from './plan/plan.schema';
 import type { Plan } from './plan/plan';
 import { carriedBy } from './settings';
 import { layout } from './settings/layout';
 import type { Ticket } from './ticket/ticket';
 import { TicketError } from './ticket/ticket-error';
 import { storedPrinter, storedTicket } from './ticket/stored';
-import { ticketSchema } from './ticket/ticket.schema';
 import { form } from './settings/form';
 import type { Form } from './pages/laid-out';
-
-const ajv = new Ajv({
-  allErrors: false,
-  discriminator: true,
-  allowUnionTypes: true,
-  strictTuples: false,
-  // Shorter code for the validator is not worth its making: that took longer than all the reading of a program's life.
-  code: { optimize: false },
-});
-
-/** Compiled where it is first asked for: a program that reads tickets only does not wait for the other schemas. */
-function compiled<T>(schema: object): () => ValidateFunction<T> {
-  let validate: ValidateFunction<T> | undefined;
-  return () => (validate ??= ajv.compile<T>(schema));
-}
-
-const ticketValidator = compiled<Ticket>(ticketSchema);
-const formValidator = compiled<Form>(form.schema);
-const printerValidator = compiled<Printer>(printerSchema);
-const planValidator = compiled<Plan>(planSchema);
+import { formValidator, planValidator, printerValidator, ticketValidator } from './validators';
 
 /** Compiles what is asked for first, which takes a tenth of a second, before anybody waits for it. */
 export function prepareToRead(): void {
