@@ -108,7 +108,7 @@ FOUNDATION=(packages package-lock.json tsconfig.base.json)
 build_all() {
   [ -f apps/web/dist/browser/index.html ] || rm -f "$STATE/web.stamp"
   [ -f apps/server/dist/main.js ] && [ -f apps/printer/dist/main.js ] || rm -f "$STATE/programs.stamp"
-  when_changed programs "$(hash_of "${FOUNDATION[@]}" apps/server apps/printer apps/cli demo scripts/bundle.mjs)" build_programs
+  when_changed programs "$(hash_of "${FOUNDATION[@]}" apps/server apps/printer apps/cli demo scripts/bundle.mjs scripts/validators.mjs)" build_programs
   when_changed web "$(hash_of "${FOUNDATION[@]}" apps/web angular.json scripts/notices.mjs)" build_web
 }
 build_programs() {

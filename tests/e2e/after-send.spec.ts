@@ -30,7 +30,7 @@ async function send(world: World, pages: number, settings: object, sheets: numbe
   return { ...sent, jobId };
 }
 
-const CONFIRMED = ['two-passes', 'large-run', 'size-changed', 'outside-printable'];
+const CONFIRMED = ['two-passes', 'large-run', 'size-changed', 'outside-printable', 'tray-short'];
 
 test('a proof is found wrong and changed, then another is right, and the rest is printed', async ({ page, world }) => {
   const bench = new BenchPage(page, world);
@@ -119,6 +119,26 @@ test.describe('a printer that takes a while for a sheet', () => {
     const printed = await printedSheets(world, [1, 2], 'upper-office', nameOf);
     expect(printed.map(({ sheet }) => sheet.front)).toEqual(Array.from({ length: 18 }, (_, page) => [page + 1]));
   });
+});
+
+test('whatever one looks at, it is told at the printer’s name what waits for paper, and what is ready', async ({
+  page,
+  world,
+}) => {
+  const listed = page.waitForResponse((answer) => answer.url().endsWith('/api/sendings'));
+  await page.goto(`${world.base}/printers`);
+  await listed;
+  await world.load('tray-1', 2);
+  const { id } = await send(world, 6, { tray: 'tray-1' }, 6);
+  const notices = page.getByRole('region', { name: 'Notices' }).getByRole('article');
+  await expect(notices).toContainText('Upper office');
+  await expect(notices).toContainText('“Numbered” waits. Tray 1 is empty: load paper, and it goes on.');
+  await expect(page.getByRole('banner').getByRole('link', { name: 'one job asks for you' })).toBeVisible();
+  await world.load('tray-1', 100);
+  await expect(notices).toContainText('“Numbered” is ready.');
+  await notices.getByRole('link', { name: 'Show' }).click();
+  await expect(page).toHaveURL(`${world.base}/queue/${id}`);
+  await expect(notices).toHaveCount(0);
 });
 
 test('sheets are marked by click, by Shift and by a line of text; a line that cannot be read says why', async ({

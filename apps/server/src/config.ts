@@ -13,6 +13,8 @@ export interface Config {
   readonly ipp: { readonly host: string; readonly port: number; readonly announce: boolean };
   /** How long is kept what nobody needs: records of what was printed, and documents that nothing refers to. */
   readonly limits: SweepLimits;
+  /** How long a set that is out waits for a person before they are asked again, in milliseconds. */
+  readonly askAgainMs: number;
   readonly printers: readonly KnownPrinter[];
 }
 
@@ -25,7 +27,7 @@ interface PrinterEntry {
 
 /**
  * Reads the configuration from the environment: `DATABASE_URL`, `PORT`, `FOGLIO_UPLOAD_MB`, `FOGLIO_WEB`,
- * `FOGLIO_KEEP_DAYS`, `FOGLIO_GRACE_HOURS`,
+ * `FOGLIO_KEEP_DAYS`, `FOGLIO_GRACE_HOURS`, `FOGLIO_ASK_AGAIN_MINUTES`,
  * `FOGLIO_IPP_HOST`, `FOGLIO_IPP_PORT` and `FOGLIO_DNS_SD` ("yes") for printing to Foglio, and
  * `FOGLIO_PRINTERS`, a JSON list of `{ id, uri, panel?, profile }` with the path of a profile file.
  *
@@ -49,6 +51,7 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
       keepDays: numberIn(env, 'FOGLIO_KEEP_DAYS', 90),
       graceHours: numberIn(env, 'FOGLIO_GRACE_HOURS', 24),
     },
+    askAgainMs: numberIn(env, 'FOGLIO_ASK_AGAIN_MINUTES', 60) * 60_000,
     printers: entries.map(({ id, uri, panel, profile }) => ({
       id,
       uri,

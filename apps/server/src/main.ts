@@ -12,6 +12,7 @@ import { createIppServer } from './incoming/ipp-server';
 import { listQueues } from './incoming/queue';
 import { startSettling } from './incoming/settling';
 import { connect } from './database/connection';
+import { askAgain } from './sendings/ask-again';
 import { Keeper } from './sendings/keeper';
 import { Presence } from './sendings/presence';
 import { enqueueSending } from './sendings/enqueue';
@@ -45,7 +46,13 @@ if (await presence.isAlone()) await releaseTasks(pool, db);
 const sending = await startSending(pool, { db, workers, plans }, presence.server);
 const reading = await startReading(pool, db, workers);
 const settling = await startSettling(pool, db, plans);
-const keeper = new Keeper({ db, presence, enqueue: (sending) => enqueueSending(db, sending), followMs: FOLLOW_MS });
+const keeper = new Keeper({
+  db,
+  presence,
+  enqueue: (sending) => enqueueSending(db, sending),
+  followMs: FOLLOW_MS,
+  askAgain: () => askAgain(db, config.askAgainMs),
+});
 await keeper.start();
 
 const retention = new Retention(pool, db, config.limits);

@@ -13,6 +13,7 @@ test('the usual values', () => {
     // Nobody from elsewhere prints, and nobody is told, unless somebody wants that.
     ipp: { host: '127.0.0.1', port: 8632, announce: false },
     limits: { keepDays: 90, graceHours: 24 },
+    askAgainMs: 3_600_000,
     printers: [],
   });
 });

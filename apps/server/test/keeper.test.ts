@@ -37,6 +37,7 @@ beforeEach(async () => {
     presence,
     enqueue: () => Promise.resolve(),
     followMs: FOLLOW_MS,
+    askAgain: () => Promise.resolve(),
   } as unknown as KeeperOptions);
   await keeper.start();
   looks = 0;

@@ -4,6 +4,7 @@ import type { SendingRecord, SheetsRecord } from '@foglio/api';
 import type { Portion } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
 import { contents, files, jobs, sendings } from '../src/database/schema';
+import { askAgain, sayDuration } from '../src/sendings/ask-again';
 import { enterSending } from '../src/sendings/enter';
 import { findSending } from '../src/sendings/sending-store';
 import { PROFILE, startServer, type RunningServer } from './running-server';
@@ -94,6 +95,34 @@ test('left at one, the others cannot be asked for any more', async () => {
   for (let twice = 0; twice < 2; twice += 1) expect((await post(`${id}/first-alone`)).said.state).toBe('completed');
   const refused = await post(`${id}/other-sets`, { key: 'print-the-other-sets-2' });
   expect([refused.status, refused.said]).toMatchObject([409, { code: 'sending-not-over' }]);
+});
+
+test('a set that is out is asked about again after a while, as often as that has gone by, until somebody says', async () => {
+  const now = Date.now();
+  const ago = (minutes: number): Date => new Date(now - minutes * 60_000);
+  const { id } = await enter({ ...FIRST, endedAt: ago(185), updatedAt: ago(61) });
+  const { id: lately } = await enter({ ...FIRST, endedAt: ago(20), updatedAt: ago(20) });
+  // The keeper, which looks in every round.
+  const messageOf = async (of: string) => (await findSending(server.db, of)).message;
+  for (let round = 0; (await messageOf(id)) === null && round < 500; round += 1) await wait(20);
+  const asked = await findSending(server.db, id);
+  expect(asked).toMatchObject({ state: 'proofed', message: 'It has waited for 3 hours.' });
+  expect(await messageOf(lately)).toBeNull();
+  // Two servers that look at once ask once; and an hour later it is asked once more.
+  await Promise.all([1, 2].map(() => askAgain(server.db, 3_600_000, new Date(now + 5000))));
+  expect((await findSending(server.db, id)).updatedAt).toEqual(asked.updatedAt);
+  await askAgain(server.db, 3_600_000, new Date(now + 3_700_000));
+  expect(await messageOf(id)).toBe('It has waited for 4 hours.');
+  expect((await post(`${id}/first-alone`)).said).toMatchObject({ state: 'completed', message: null });
+});
+
+test.each([
+  [1, '1 minute'],
+  [89, '89 minutes'],
+  [90, '2 hours'],
+  [2880, '2 days'],
+])('%i minutes are %s', (minutes, said) => {
+  expect(sayDuration(minutes)).toBe(said);
 });
 
 test('cancelled, its other sets are not printed, and nothing is asked of the printer', async () => {

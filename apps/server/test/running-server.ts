@@ -12,6 +12,7 @@ import { connect, type Connection } from '../src/database/connection';
 import { Presence } from '../src/sendings/presence';
 import { enqueueSending } from '../src/sendings/enqueue';
 import { startSending } from '../src/sendings/queue';
+import { askAgain } from '../src/sendings/ask-again';
 import { Keeper } from '../src/sendings/keeper';
 import { storeFile, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
@@ -79,7 +80,13 @@ export async function startServer({
   const plans = new Plans(PLANNER);
   const sending = await startSending(pool, { db, workers, plans }, presence.server);
   const reading = reads ? await startReading(pool, db, workers) : null;
-  const keeper = new Keeper({ db, presence, enqueue: (sending) => enqueueSending(db, sending), followMs: 50 });
+  const keeper = new Keeper({
+    db,
+    presence,
+    enqueue: (sending) => enqueueSending(db, sending),
+    followMs: 50,
+    askAgain: () => askAgain(db, 3_600_000),
+  });
   await keeper.start();
   const server: Server = createServer();
   const port = (): number => (server.address() as AddressInfo).port;

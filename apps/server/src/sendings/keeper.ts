@@ -11,6 +11,8 @@ import { settle } from './settle';
 export interface KeeperOptions extends KeeperParts {
   /** Between two rounds while something is going on, in milliseconds. */
   readonly followMs: number;
+  /** Asks again of what waits for a person. */
+  readonly askAgain: () => Promise<void>;
 }
 
 /** Between two rounds while nothing is; what begins is heard of at once. */
@@ -103,9 +105,10 @@ export class Keeper {
 
   /** @returns whether anything goes on */
   private async look(): Promise<boolean> {
-    const { db } = this.options;
+    const { db, askAgain } = this.options;
     const all = await goingOn(db);
     this.wasAway = false;
+    await askAgain();
     const those = (...states: SendingState[]): StoredSending[] => all.filter(({ state }) => states.includes(state));
     const asked = new Map<string, StoredSending[]>();
     for (const one of those(...AT_PRINTER, 'sending'))

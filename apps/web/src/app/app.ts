@@ -14,6 +14,7 @@ import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } fro
 import { filter } from 'rxjs';
 import { Arrivals } from './documents/arrivals';
 import { News } from './news/news';
+import { NoticeList } from './notices/notice-list';
 import { PrintersNow } from './news/printers-now';
 import { sayState } from './printers/printer-words';
 import { Chime } from './programs/chime';
@@ -22,7 +23,7 @@ import { OnBench } from './state/on-bench';
 /** The bar along the top, and the screen under it. */
 @Component({
   selector: 'fo-root',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive],
+  imports: [NoticeList, RouterOutlet, RouterLink, RouterLinkActive],
   template: `
     <header>
       <a class="brand" routerLink="/">Foglio</a>
@@ -52,17 +53,22 @@ import { OnBench } from './state/on-bench';
         <a routerLink="/printers" routerLinkActive="here" ariaCurrentWhenActive="page">Printers</a>
         <a routerLink="/guide" routerLinkActive="here" ariaCurrentWhenActive="page">Guide</a>
       </nav>
-      @if (isLost()) {
-        <p class="lost" role="alert">No connection to Foglio’s server. What you see may be out of date.</p>
-      } @else if (isDatabaseAway()) {
-        <p class="lost" role="alert">
-          Foglio’s database is away. What you see stays; what you do is kept once it is back.
-        </p>
-      } @else if (arriving(); as said) {
-        <p class="printer" role="status">{{ said }}</p>
-      } @else if (printer(); as printer) {
-        <p class="printer">{{ printer.name }} · {{ sayPrinter(printer) }}</p>
-      }
+      <div class="state">
+        @if (isLost()) {
+          <p class="lost" role="alert">No connection to Foglio’s server. What you see may be out of date.</p>
+        } @else if (isDatabaseAway()) {
+          <p class="lost" role="alert">
+            Foglio’s database is away. What you see stays; what you do is kept once it is back.
+          </p>
+        } @else if (arriving(); as said) {
+          <p class="printer" role="status">{{ said }}</p>
+        } @else if (printer(); as printer) {
+          <p class="printer">{{ printer.name }} · {{ sayPrinter(printer) }}</p>
+        }
+        @defer (on idle) {
+          <fo-notice-list />
+        }
+      </div>
     </header>
     <div class="screen" tabindex="-1" #screen><router-outlet /></div>
     <svg class="filters" aria-hidden="true">
@@ -137,8 +143,15 @@ import { OnBench } from './state/on-bench';
       line-height: 38px;
       text-overflow: ellipsis;
     }
+    .state {
+      display: flex;
+      flex-direction: column;
+      align-items: end;
+      min-width: 0;
+    }
     .printer {
       font-size: 13px;
+      line-height: 18px;
       color: #d7dde0;
       white-space: nowrap;
     }

@@ -22,6 +22,7 @@ import { Store } from '@ngrx/store';
 import type { SendingAct, SendingRecord, PrinterRecord } from '@foglio/api';
 import { readyTimes, type Marks } from '@foglio/core';
 import { PrintersNow } from '../news/printers-now';
+import { BrowserNoticesSwitch } from '../notices/browser-notices-switch';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import {
@@ -49,6 +50,7 @@ import { TurnGuide } from './turn-guide';
   selector: 'fo-queue',
   imports: [
     AgainSheets,
+    BrowserNoticesSwitch,
     DatePipe,
     NgTemplateOutlet,
     MatButton,
