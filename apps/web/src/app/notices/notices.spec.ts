@@ -148,7 +148,7 @@ test('on the page: at the printer’s name, those that are ready as one; in the 
     'Upper office 2 jobs are ready. The last: “Season contract” is ready. Show close',
     'Upper office “Season contract” was not sent: No such paper. Show close',
   ]);
-  fixture.nativeElement.querySelector<HTMLButtonElement>('article button').click();
+  (fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('article button')!.click();
   expect(cards()).toHaveLength(1);
   await TestBed.inject(Router).navigateByUrl('/queue/c');
   expect([cards(), notices.shown()]).toEqual([[], []]);
