@@ -266,6 +266,18 @@ const FIELDS: Record<string, () => Promise<void>> = {
     // Without a profile the printer has whatever is asked for.
     expect((await planOf({ outputBin: 'stacker-1' })).checks).toEqual([]);
   },
+  finishings: async () => {
+    const { finishing } = await planOf({ finishings: ['staple-top-left', 'punch-dual-left'] });
+    expect(finishing?.finishings).toEqual(['staple-top-left', 'punch-dual-left']);
+    const printer = { name: 'Upper office', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
+    const { checks } = await planOf({ finishings: ['staple-top-left'] }, [{ ...document, pages: '7-8' }], printer);
+    expect(checks).toMatchObject([{ code: 'finishing-unknown', repair: { patch: { finishings: [] } } }]);
+  },
+  finishEach: async () => {
+    const settings: Settings = { finishings: ['staple-top-left'], finishEach: 'document', copies: 2 };
+    const { finishing, checks } = await planOf(settings, [document, { ...document, pages: '1-3' }]);
+    expect([finishing?.starts, checks.map(({ code }) => code)]).toEqual([[1, 9], ['separate-jobs']]);
+  },
   tray: async () => expect(new Set(trays(await planOf({ tray: 'tray-5' })).split(' '))).toEqual(new Set(['tray-5'])),
   'routes.name': async () =>
     expect(trays(await planOf({ routes: [{ name: 'Head', pages: '7', tray: 'tray-2' }] }))).toMatch(/^tray-2 /),

@@ -4,7 +4,7 @@ import type { SheetSettings } from '@foglio/core';
 import { decodeMessage, encodeMessage, groupOf, type Attributes, type JobState } from '@foglio/ipp';
 import { Disk } from './disk';
 import type { Mark, Paper } from './paper';
-import type { ReceivedDocument } from './sheet-order';
+import type { Finished, ReceivedDocument } from './sheet-order';
 
 /**
  * A sheet that has left the printer. Pages are those of one of the received documents; pages and documents are counted from
@@ -23,6 +23,8 @@ export interface DeliveredSheet extends SheetSettings {
   /** What lies up and what lies down in the output, what was there before included. */
   readonly upper: Mark | null;
   readonly lower: Mark | null;
+  /** What was done to it, together with the others of its set or document. */
+  readonly finished?: Finished;
   /** Whether a face was printed on that had something on it already. */
   readonly spoilt: boolean;
   /** When it came out, ISO 8601. */

@@ -6,7 +6,7 @@ import { pageSizes, PdfError } from '@foglio/pdf';
 import { isOver, isReady, MOST_HELD, type Archive, type DeliveredSheet, type PrintJob } from './archive';
 import { isFull } from './disk';
 import { BLANK, printed, putBack, type Mark, type Paper } from './paper';
-import { sheetsOfJob, type SheetToPrint } from './sheet-order';
+import { finishedOf, sheetsOfJob, type SheetToPrint } from './sheet-order';
 import { holds, withSizes } from './trays';
 
 export interface MachineOptions {
@@ -352,6 +352,7 @@ export class Machine {
     const spoilt = kept < faces + (back === null ? 1 : 2);
     const index = job.deliveredCount + 1;
     const at = new Date().toISOString();
+    const finished = finishedOf(job.attributes);
     const delivered = {
       job: job.id,
       document,
@@ -364,6 +365,7 @@ export class Machine {
       back,
       ...lying,
       spoilt,
+      ...(finished ? { finished } : {}),
       at,
     };
     if (isRefed) await archive.saveStack(this.stack);

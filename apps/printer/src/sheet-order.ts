@@ -1,4 +1,4 @@
-import { OF_SHEET, type SheetSettings } from '@foglio/core';
+import { FINISHINGS, OF_SHEET, type Finishing, type SheetSettings } from '@foglio/core';
 import { collections, firstNumber, firstString, type Attributes } from '@foglio/ipp';
 
 /** How one page of a received document is to be printed. */
@@ -39,6 +39,26 @@ export interface SheetsOfJob {
   readonly count: number;
   /** @param index from 0, in the order of printing */
   readonly sheet: (index: number) => SheetToPrint;
+}
+
+/** What the finisher does to a job's sheets, and to which of them together. */
+export interface Finished {
+  readonly finishings: readonly Finishing[];
+  readonly each: 'set' | 'document' | 'sheet';
+}
+
+/**
+ * Documents that are separate are finished each by itself, and sheets that do not lie in sets too (RFC 8011, 5.2.4 and 5.2.6).
+ * Null: nothing is done to them.
+ */
+export function finishedOf(attributes: Attributes): Finished | null {
+  const numbers = (attributes['finishings'] ?? []).flatMap((one) => (one.tag === 'enum' ? [one.value] : []));
+  const names = Object.keys(FINISHINGS) as Finishing[];
+  const finishings = names.filter((name) => numbers.includes(FINISHINGS[name].number));
+  if (finishings.length === 0) return null;
+  if (firstString(attributes, 'sheet-collate') === 'uncollated') return { finishings, each: 'sheet' };
+  const handling = firstString(attributes, 'multiple-document-handling') ?? 'separate-documents-collated-copies';
+  return { finishings, each: handling.startsWith('separate-documents') ? 'document' : 'set' };
 }
 
 /**

@@ -9,9 +9,12 @@ import PDFDocument from 'pdfkit';
 import {
   deliver,
   inTwoPasses,
+  isOfParts,
   isGreyByItself,
   isInformationSheet,
+  onMedium,
   partOf,
+  partsOfSet,
   passPlan,
   plan,
   rasterFor,
@@ -43,6 +46,8 @@ const pages = (count: number, size: PageSize = A4): PageSize[] => Array.from({ l
 export interface Case {
   readonly pages: readonly PageSize[];
   readonly ticket: object;
+  /** How often the file stands in the ticket. */
+  readonly times?: number;
 }
 
 const TWO_SIDED = { sides: 'two-sided' };
@@ -99,6 +104,47 @@ export const CASES: Readonly<Record<string, Case>> = {
     pages: pages(5),
     ticket: { ...TWO_SIDED, copies: 2, outputBin: 'face-up', routes: [{ pages: 'last', outputBin: 'auto' }] },
   },
+  'stapled, landscape': {
+    pages: pages(5, [A4[1], A4[0]]),
+    ticket: { ...TWO_SIDED, copies: 2, finishings: ['staple-top-left'] },
+  },
+  'stapled, from two trays': {
+    pages: pages(5),
+    ticket: {
+      ...TWO_SIDED,
+      copies: 2,
+      finishings: ['staple-top-left'],
+      routes: [{ pages: '1', tray: 'tray-1', sides: 'one-sided' }],
+    },
+  },
+  'each document stapled, face up': {
+    pages: pages(3),
+    times: 2,
+    ticket: { ...TWO_SIDED, copies: 2, finishings: ['staple-dual-left'], finishEach: 'document', outputBin: 'face-up' },
+  },
+  'each document stapled': {
+    pages: pages(3),
+    times: 2,
+    ticket: { ...TWO_SIDED, copies: 2, finishings: ['staple-dual-left'], finishEach: 'document' },
+  },
+  'each document stapled, slips between': {
+    pages: pages(3),
+    times: 2,
+    ticket: {
+      copies: 2,
+      finishings: ['staple-top-left'],
+      finishEach: 'document',
+      slips: { between: 'documents' },
+    },
+  },
+  'booklet, stitched in its fold': {
+    pages: pages(10),
+    ticket: { ...TWO_SIDED, copies: 2, layout: { kind: 'booklet' }, finishings: ['saddle-stitch', 'fold-half'] },
+  },
+  'punched, slips between sets': {
+    pages: pages(3),
+    ticket: { copies: 3, slips: { between: 'sets' }, finishings: ['punch-dual-left'] },
+  },
   'information sheet and slips': {
     pages: pages(2),
     ticket: { copies: 3, informationSheet: { print: true }, slips: { between: 'sets' } },
@@ -117,7 +163,12 @@ export const PRINTERS: readonly Printer[] = [
   LIBRARY,
   demoPrinter('box-office'),
   // None of the demo's printers takes several documents in a job.
-  { ...LIBRARY, name: 'Library with documents', jobs: { ...LIBRARY.jobs, documents: true } },
+  {
+    ...LIBRARY,
+    name: 'Library with documents',
+    jobs: { ...LIBRARY.jobs, documents: true },
+    finishings: ['staple-top-left', 'staple-bottom-left', 'staple-dual-left', 'punch-dual-left'],
+  },
 ];
 
 interface SwitchedOn {
@@ -166,6 +217,8 @@ interface Delivered {
   readonly outputBin: string | undefined;
   readonly upper: string | null;
   readonly lower: string | null;
+  /** What was done to it; where that is done to several together also with the how many such part of the job it was. */
+  readonly finished: string | null;
 }
 
 /**
@@ -200,13 +253,56 @@ async function recordOf(
     const label = labels.get(`${mark.job} ${mark.document}`)![mark.page - 1]!;
     return backs.includes(mark.job) ? label.replace('front', 'back') : label;
   };
+  const partOfAll = counter();
   return jobs.flatMap((id) =>
     machine.jobs.get(id)!.delivered.map((sheet): Delivered => {
       expect(sheet.spoilt).toBe(false);
-      const { tray, outputBin } = sheet;
-      return { tray, outputBin, upper: labelOf(sheet.upper), lower: labelOf(sheet.lower) };
+      const { tray, outputBin, finished, set, document } = sheet;
+      const done = finished && [...finished.finishings].sort().join(' ');
+      const part = { set: `${set}`, document: `${set} ${document}`, sheet: `${sheet.index}` };
+      return {
+        tray,
+        outputBin,
+        upper: labelOf(sheet.upper),
+        lower: labelOf(sheet.lower),
+        finished: done
+          ? isTogether(done)
+            ? `${done}, part ${partOfAll(`${id} ${part[finished.each]}`)}`
+            : done
+          : null,
+      };
     }),
   );
+}
+
+/** Counts parts as they begin. */
+function counter(): (key: string) => number {
+  let [count, last] = [0, ''];
+  return (key) => {
+    if (key !== last) count += 1;
+    last = key;
+    return count;
+  };
+}
+
+const isTogether = (done: string): boolean => done.split(' ').some((name) => !name.startsWith('punch'));
+
+/** What is done to a sheet of a plan, in the standard's words. */
+function finishedIn(made: Plan): (set: number, sheet: Sheet) => string | null {
+  const { finishing } = made;
+  if (!finishing) return () => null;
+  const done = finishing.finishings
+    .map((name) => onMedium(name, finishing.held))
+    .sort()
+    .join(' ');
+  // Holes go through every sheet that the printer is given.
+  if (!isOfParts(made)) return () => done;
+  const parts = partsOfSet(made).map((sheets) => sheets.map(({ index }) => index));
+  const partOfAll = counter();
+  return (set, { index }) => {
+    const part = parts.findIndex((indexes) => indexes.includes(index));
+    return part < 0 ? null : `${done}, part ${partOfAll(`${set} ${part}`)}`;
+  };
 }
 
 /** What the core says will come out. A blank back that the printer was asked for counts as printed. */
@@ -217,11 +313,13 @@ function expected(made: Plan, printer: Printer, blankBacks: boolean): Delivered[
     if (face) return `Sheet ${sheet.index} ${face.which}`;
     return blankBacks && other?.which === 'front' ? `Sheet ${sheet.index} back` : null;
   };
-  return [...deliver(made, printer)].map(({ sheet, upper, lower }) => ({
+  const finished = finishedIn(made);
+  return [...deliver(made, printer)].map(({ set, sheet, upper, lower }) => ({
     tray: sheet.tray,
     outputBin: sheet.outputBin,
     upper: labelOf(upper, sheet, lower),
     lower: labelOf(lower, sheet, upper),
+    finished: finished(set, sheet),
   }));
 }
 
@@ -313,12 +411,19 @@ const files = new Map<string, Promise<Uint8Array>>();
  *
  * @returns the way it went, or the check that stopped it; why the printer could not be asked
  */
-export async function tryOut(name: string, printer: Printer, manner: Manner | null = null): Promise<string> {
-  const { pages: sizes, ticket: settings } = CASES[name]!;
+export async function tryOut(
+  name: string,
+  printer: Printer,
+  manner: Manner | null = null,
+  more: object = {},
+): Promise<string> {
+  const { pages: sizes, ticket: settings, times = 1 } = CASES[name]!;
   if (!files.has(name)) files.set(name, pdfOf(sizes));
   const bytes = await files.get(name)!;
-  const documents = [{ name: 'test.pdf', bytes, ...(await readFacts(bytes)) }];
-  const ticket = readTicket({ version: 1, documents: [{ file: 'test.pdf' }], ...settings });
+  const document = { name: 'test.pdf', bytes, ...(await readFacts(bytes)) };
+  const documents = Array.from({ length: times }, () => document);
+  const entries = documents.map(({ name: file }) => ({ file }));
+  const ticket = readTicket({ version: 1, documents: entries, ...settings, ...more });
   return withPrinter(printer, manner, async (on) => {
     let told: Printer;
     try {

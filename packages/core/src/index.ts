@@ -57,6 +57,18 @@ export {
 } from './ticket/ticket';
 export { isSameTicket } from './ticket/same-ticket';
 export { fragmentOf, KNOWN, OF_SHEET, sheetSchemas, TOLD, type KnownField, type SheetSettings } from './settings';
+export {
+  asHeld,
+  FINISHINGS,
+  onMedium,
+  placeOnMedium,
+  type Finishing,
+  type FinishingKind,
+  type FinishingPlace,
+} from './settings/finishing-words';
+export { sayFinishing } from './settings/finishing-said';
+export { isOfParts, partsOfSet } from './planning/finish';
+export { inParts, type FinishedPart } from './sending/in-parts';
 export { LINE_FIELDS, LINE_SIZE } from './settings/lines';
 export { onLoadedPaper } from './ticket/loaded-paper';
 export { plainTicket } from './ticket/plain-ticket';
@@ -76,7 +88,7 @@ export { takes, takesTrays } from './printer/takes';
 export { rasterFor, type Raster } from './sending/raster';
 export { formatFor, takesOneSide, type Format } from './printer/formats';
 export { isGreyByItself } from './sending/grey';
-export { chooseWay, type Way } from './sending/ways';
+export { AS_ONE, chooseWay, type Way } from './sending/ways';
 export { pageRules, type PageRules } from './ticket/page-rules';
 export { countChosen } from './planning/select';
 export { scalesOf, type Scales } from './planning/scales';

@@ -49,7 +49,10 @@ test('no attribute is told twice; a word of the standard stands for each value o
   expect(new Set(TOLD.map(({ attribute }) => attribute)).size).toBe(TOLD.length);
   for (const { name, values } of TOLD) {
     if (!values) continue;
-    const { enum: all = [true, false] } = settingOf(name).schema as { enum?: readonly unknown[] };
+    const { items, enum: all = items?.enum ?? [true, false] } = settingOf(name).schema as {
+      enum?: readonly unknown[];
+      items?: { enum: readonly unknown[] };
+    };
     expect(Object.keys(values).sort()).toEqual(all.map(String).sort());
   }
 });

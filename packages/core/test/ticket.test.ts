@@ -43,6 +43,8 @@ test('everything but version and documents may be left out (model, Ticket, defau
     slips: { between: 'nothing', tray: null },
     informationSheet: { print: false, by: '', tray: null },
     tray: 'auto',
+    finishings: [],
+    finishEach: 'set',
     outputBin: 'auto',
     routes: [],
   });

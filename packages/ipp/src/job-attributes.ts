@@ -1,6 +1,7 @@
 import {
   isMonochrome,
   OF_SHEET,
+  onMedium,
   pointsToMm,
   SAYS_COLLATED,
   SAYS_UNCOLLATED,
@@ -23,7 +24,7 @@ interface Setting {
 }
 
 /** Sheets that are sent together, in order. */
-export type SentSheets = Pick<Plan, 'sheets' | 'sets' | 'collate'>;
+export type SentSheets = Pick<Plan, 'sheets' | 'sets' | 'collate' | 'finishing'>;
 
 /**
  * How the paper of each sheet is said: by its size and tray, or left to the printer, which then takes each page from the
@@ -72,21 +73,28 @@ function parted(attributes: Attributes, names: readonly string[]): readonly [Att
  * result, the sheets themselves are made so that it does not (`makesSets`, `isGreyByItself`), or a check has stopped it.
  */
 export function wholeJob(sent: SentSheets, ticket: Ticket, printer: Printer): Attributes {
-  const { sets, collate } = sent;
+  const { sets, collate, finishing } = sent;
+  // The standard's places are those of the medium (RFC 8011, 5.2.6).
+  const finishings = finishing?.finishings.map((name) => onMedium(name, finishing.held)) ?? [];
   const color = isMonochrome(ticket) ? 'monochrome' : 'auto';
   // The file is imposed at the paper's size already.
-  const told = toldOf('job', { ...ticket, copies: sets, collate, color, scale: 'none' }, printer);
+  const told = toldOf('job', { ...ticket, copies: sets, collate, color, scale: 'none', finishings }, printer);
   const says = collate ? SAYS_COLLATED : SAYS_UNCOLLATED;
   const [attribute, value] = says.find(([name, word]) => takes(printer, name, word)) ?? [];
   const isNeeded = sets > 1 && attribute && !told[attribute];
   return isNeeded ? { ...told, [attribute]: [keyword(value)] } : told;
 }
 
-/** What a printer is told for a job or for a sheet, of the settings that are told by one plain value. */
+/** What a printer is told for a job or for a sheet, of the settings that are told by plain values. */
 function toldOf(of: 'job' | 'sheet', values: Readonly<Record<string, unknown>>, printer: Printer): Attributes {
   const told = TOLD.filter((one) => one.of === of && one.syntax !== 'collection' && values[one.name] !== undefined);
   return Object.fromEntries(
     told.flatMap(({ name, attribute, syntax, values: words }) => {
+      if (syntax === 'enums') {
+        const numbers = (values[name] as readonly string[]).map((one) => words?.[one] as number);
+        const taken = numbers.filter((number) => takes(printer, attribute, String(number)));
+        return taken.length > 0 ? [[attribute, taken.map(enumeration)]] : [];
+      }
       const value = words ? words[String(values[name])] : values[name];
       if (!takes(printer, attribute, syntax === 'integer' ? undefined : String(value))) return [];
       const said =

@@ -28,6 +28,8 @@ export function readProfile(attributes: Attributes): Printer {
     name: nameOf(attributes),
     ...readKnown(attributes),
     margin: Math.max(0, ...trays.map(({ margin }) => margin ?? 0)),
+    // No attribute tells it; who knows it says so.
+    maxStapled: null,
     maxDuplexWeight: null,
     delivers: deliveryOf(attributes),
     printsOn: 'lower',
@@ -53,12 +55,22 @@ type Known = Pick<Printer, KnownField>;
 /** What the settings ask of a printer, from its answers. */
 function readKnown(attributes: Attributes): Known {
   const said = KNOWN.map(({ field, asked, syntax, read }) => {
-    const flag = firstBoolean(attributes, asked);
-    const values = syntax === 'keyword' ? allStrings(attributes, asked) : flag === null ? [] : [String(flag)];
-    return [field, read(values)];
+    return [field, read(READING[syntax](attributes, asked) as never)];
   });
   return Object.fromEntries(said) as Known;
 }
+
+/** What was answered, as words. */
+const READING: Readonly<Record<(typeof KNOWN)[number]['syntax'], (attributes: Attributes, name: string) => string[]>> =
+  {
+    keyword: allStrings,
+    boolean: (attributes, name) => {
+      const flag = firstBoolean(attributes, name);
+      return flag === null ? [] : [String(flag)];
+    },
+    enum: (attributes, name) =>
+      (attributes[name] ?? []).flatMap((one) => (one.tag === 'enum' ? [String(one.value)] : [])),
+  };
 
 /** Which way sheets lie in the output; face down where the printer does not say (common practice). */
 function deliveryOf(attributes: Attributes): Printer['delivers'] {

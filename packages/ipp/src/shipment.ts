@@ -1,9 +1,12 @@
 import {
+  AS_ONE,
   asSent,
   chooseWay,
   COLLATED_DOCUMENTS,
   collatesDocuments,
   formatFor,
+  inParts,
+  isOfParts,
   takes,
   takesOneSide,
   writtenOut,
@@ -61,6 +64,21 @@ const WAYS: Readonly<Record<Way, Shipping>> = {
     return [oneDocument(withBlankBacks(sent), ticket, printer, takesMedia ? 'by-tray' : 'by-size')];
   },
   documents: (plan, ticket, printer) => [severalDocuments(plan, ticket, printer)],
+  'part-documents': (plan, ticket, printer) => [documentsOfParts(plan, ticket, printer)],
+  'part-jobs': (plan, ticket, printer) =>
+    inParts(plan).map(({ sheets, isLoose }) => {
+      const { finishing, ...rest } = {
+        ...plan,
+        sheets: [...sheets],
+        sets: 1,
+        // They stand in the order of printing already.
+        delivery: 'first-to-last' as const,
+        slipBetweenSets: null,
+        informationSheet: null,
+      };
+      const part = isLoose || !finishing ? rest : { ...rest, finishing: { ...finishing, starts: [1] } };
+      return WAYS[chooseWay(part, printer)](part, ticket, printer)[0]!;
+    }),
   separate: (plan, ticket, printer) => {
     // A set can only be complete before the next where every set is its own row of jobs.
     const sent = plan.collate && plan.sets > 1 ? writtenOut(plan) : asSent(plan, printer);
@@ -93,10 +111,21 @@ function severalDocuments(plan: Plan, ticket: Ticket, printer: Printer): Shipped
     return { attributes: { sides: sides!, 'media-col': media! }, sheets };
   });
   const whole = wholeJob(sent, ticket, printer);
-  const handling: Attributes = takes(printer, ...COLLATED_DOCUMENTS)
-    ? { [COLLATED_DOCUMENTS[0]]: [keyword(COLLATED_DOCUMENTS[1])] }
-    : {};
+  // What is stapled as one set is told to be one document.
+  const [attribute, value] = isOfParts(plan) ? AS_ONE : COLLATED_DOCUMENTS;
+  const handling: Attributes = takes(printer, attribute, value) ? { [attribute]: [keyword(value)] } : {};
   return { attributes: { ...whole, ...common, ...handling }, documents };
+}
+
+/** A document a part of a set; the printer goes through them for each set, and finishes each by itself. */
+function documentsOfParts(plan: Plan, ticket: Ticket, printer: Printer): ShippedJob {
+  const documents = inParts({ ...plan, sets: 1 }).map(({ sheets }): ShippedDocument => {
+    const { sides, 'media-col': media } = sheetAttributes(sheets[0]!, printer, 'by-tray');
+    return { attributes: { sides: sides!, 'media-col': media! }, sheets };
+  });
+  const { sides: _, 'media-col': __, ...common } = sheetAttributes(plan.sheets[0]!, printer, 'by-tray');
+  const handling = { [COLLATED_DOCUMENTS[0]]: [keyword(COLLATED_DOCUMENTS[1])] };
+  return { attributes: { ...wholeJob(plan, ticket, printer), ...common, ...handling }, documents };
 }
 
 /** One-sided sheets as two-sided ones with nothing on the back. */
@@ -121,6 +150,10 @@ function reasonOf(way: Way, printer: Printer, jobs: number): string {
       return `One job of several documents: ${name} takes tray and sides for each document.`;
     case 'two-sided-throughout':
       return `One job, all two-sided: ${name} cannot mix one and both sides, so one-sided sheets get a blank back.`;
+    case 'part-documents':
+      return `One job of several documents: ${name} finishes each by itself.`;
+    case 'part-jobs':
+      return `${name} finishes each job by itself, so this goes as ${jobs} jobs, one after the other.`;
     case 'separate':
       if (takesOneSide(printer))
         return `${name} takes a picture of one side at a time, so this goes as ${jobs} jobs, one after the other.`;

@@ -1,5 +1,6 @@
 import type { Aspect } from './aspect';
 import { bind, bookletBind, copies, faces, proof, sets, sides } from './copies';
+import { finishEach, fold, holes, offset, staples } from './finishing';
 import { form } from './form';
 import { information, informationTray } from './information';
 import {
@@ -78,6 +79,11 @@ export const JOB_ASPECTS: readonly Aspect[] = [
   newSections,
   slips,
   slipTray,
+  staples,
+  holes,
+  fold,
+  offset,
+  finishEach,
   information,
   informationTray,
   delivery,

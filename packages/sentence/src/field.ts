@@ -4,7 +4,7 @@ import type { Choice, NumberField, Situation } from './situation';
 /** What an aspect changes of the ticket, by its place in it: "copies", "paper.size", "documents.rotate". */
 export type Field = Alone | Within | OfDocument;
 
-type Plain = Omit<Ticket, 'version' | 'documents' | 'routes' | 'lines'>;
+type Plain = Omit<Ticket, 'version' | 'documents' | 'routes' | 'lines' | 'finishings'>;
 type Keys<T> = T extends unknown ? keyof T & string : never;
 type Alone = { [Name in keyof Plain]: Plain[Name] extends object ? never : Name }[keyof Plain];
 type Within = {

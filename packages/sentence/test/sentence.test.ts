@@ -16,6 +16,7 @@ import { sentence } from '../src/sentence';
 const PRINTER: Printer = readPrinter({
   name: 'Upper office',
   outputBins: ['face-up', 'mailbox-3'],
+  finishings: ['staple-top-left', 'staple-dual-left', 'punch-dual-left', 'fold-half', 'jog-offset'],
   trays: ['1', '2', '3'].map((number) => ({
     id: `tray-${number}`,
     name: `Tray ${number}`,
@@ -221,6 +222,13 @@ test.each<[string, string]>([
     }),
     'Print all 14 pages of Season contract, one copy, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, into mailbox 3. Page 2 is printed into the face-up output; page 3 is printed not into mailbox 3; all else comes from Tray 1.',
   ],
+  [
+    read({ finishings: ['staple-top-left', 'punch-dual-left'], finishEach: 'document', copies: 3, tray: 'tray-1' }, [
+      documentOf('a.pdf', 2),
+      documentOf('b.pdf', 3),
+    ]),
+    'Print both pages of a and all 3 pages of b, 3 copies as complete sets, on one side, 1 page a side, made smaller only where needed, on each page’s own paper size, in colour, with a staple at the top left corner, with two holes at the left edge, each document by itself, from Tray 1.',
+  ],
 ])('%s', (said, expected) => {
   expect(said).toBe(expected);
 });
@@ -343,6 +351,7 @@ test('each phrase can be changed, and what "and also" offers is left out again b
     { ...ticket, layout: bookletDefaults },
     { ...ticket, layout: tilesDefaults },
     { ...ticket, slips: { between: 'sets', tray: null } },
+    { ...ticket, finishings: ['staple-top-left'] },
     { ...ticket, informationSheet: { print: true, by: '', tray: null } },
     { ...ticket, lines: ['top', 'bottom'].map((edge) => ({ at: `${edge}-center`, text: '{page}', size: 8 })) },
   ] as Ticket[];

@@ -134,6 +134,8 @@ function profileOf({ title, printer, setup, ticket }: Queue): Printer {
     name: title,
     duplex: true,
     outputBins,
+    // What is stapled is said where the sheets are seen.
+    finishings: [],
     jobs,
     trays: setup ? papersOf(ticket, profile) : profile.trays,
   };

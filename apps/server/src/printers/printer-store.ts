@@ -299,10 +299,10 @@ function heard(papers: StoredPrinter['papers'], { trays }: Printer): StoredPrint
 
 /** What a printer does not tell of itself is kept from what is known: prices, weights it may turn, how it feeds. */
 function withKnown(fresh: Printer, { profile, papers }: StoredPrinter): Printer {
-  const { prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn } = profile;
+  const { prices, maxDuplexWeight, maxStapled, twoSidedFactor, refeedTray, printsOn } = profile;
   const trays = fresh.trays.map((tray) => ({
     ...tray,
     price: profile.trays.find((one) => one.id === tray.id)?.price ?? 0,
   }));
-  return withPapers({ ...fresh, trays, prices, maxDuplexWeight, twoSidedFactor, refeedTray, printsOn }, papers);
+  return withPapers({ ...fresh, trays, prices, maxDuplexWeight, maxStapled, twoSidedFactor, refeedTray, printsOn }, papers);
 }

@@ -19,7 +19,12 @@ export const separateJobs: CheckRule = (context) => {
 };
 
 function findSeparate({ plan, printer }: Pick<CheckContext, 'plan' | 'printer'>): Check | null {
-  if (chooseWay(plan, printer) !== 'separate') return null;
+  const way = chooseWay(plan, printer);
+  if (way === 'part-jobs') {
+    const message = `${printer.name} finishes each job by itself, so each part goes as a job of its own.`;
+    return { code: 'separate-jobs', level: 'caution', message, sheets: [], pages: [] };
+  }
+  if (way !== 'separate') return null;
   const message = `${printer.name} cannot change tray or sides within a job, so this goes as several jobs.`;
   return { code: 'separate-jobs', level: 'caution', message, sheets: [], pages: [] };
 }

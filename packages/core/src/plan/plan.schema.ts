@@ -1,4 +1,5 @@
 import { sheetSchemas } from '../settings';
+import { finishings } from '../settings/finishings';
 
 /** JSON Schema of the plan (model, Plan). Lengths in points, the origin at a side's lower left corner. */
 const number = { type: 'number' } as const;
@@ -148,6 +149,17 @@ export const planSchema = {
         },
       ],
     },
+    /** Only where something is done to the sets: what, the way most of their sides are read, and the first sheet of each part. */
+    finishing: {
+      type: 'object',
+      additionalProperties: false,
+      required: ['finishings', 'held', 'starts'],
+      properties: {
+        finishings: { type: 'array', items: finishings.schema.items },
+        held: { enum: ['portrait', 'landscape'] },
+        starts: sheetNumbers,
+      },
+    },
     /** A sheet before the job that stands in no set. */
     informationSheet: {
       anyOf: [
@@ -236,6 +248,10 @@ export const planSchema = {
               'size-changed',
               'trays-by-size',
               'output-bin-unknown',
+              'finishing-unknown',
+              'too-many-to-staple',
+              'mixed-sizes-stapled',
+              'staple-off-binding',
               'format-unknown',
               'outside-printable',
               'line-over-content',
@@ -248,6 +264,7 @@ export const planSchema = {
               'large-run',
               'separate-jobs',
               'backs-read-otherwise',
+              'comes-out-last-first',
             ],
           },
           level: { enum: ['stop', 'caution', 'note'] },

@@ -26,7 +26,7 @@ export interface Faced {
 }
 
 /** The way a set is held: as most of its printed sides are read, booklets left out; a tie is portrait (model, Geometry). */
-function heldAs(runs: readonly Faced[]): Orientation {
+export function heldAs(runs: readonly Faced[]): Orientation {
   let [portrait, landscape] = [0, 0];
   for (const { faces, signatures } of runs) {
     if (signatures) continue;

@@ -6,6 +6,7 @@ import { pageRules, type PageRules } from '../ticket/page-rules';
 import { requirePlannable } from '../ticket/plannable';
 import type { Ticket } from '../ticket/ticket';
 import { feed } from './feed';
+import { finishingOf } from './finish';
 import { gather } from './gather';
 import { layOut, type LaidOutRun } from './layout';
 import { withLines } from './lines';
@@ -34,7 +35,9 @@ export function draft(
   const laidOut = withLines(plain, { ticket, documents, printer, now });
   const paired = pair(laidOut, ticket.bind);
   const sheets = feed(paired, ticket, printer);
-  return { plan: gather(sheets, { ticket, documents, rules, printer, pieces, now, sentence }), runs, laidOut, rules };
+  const gathered = gather(sheets, { ticket, documents, rules, printer, pieces, now, sentence });
+  const finishing = finishingOf(ticket, runs, laidOut, sheets);
+  return { plan: finishing ? { ...gathered, finishing } : gathered, runs, laidOut, rules };
 }
 
 /** What the first five steps come to: which pages, and where on their sides they lie. */

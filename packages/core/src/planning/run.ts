@@ -89,11 +89,12 @@ function cut(stretch: Stretch, sections: ReadonlySet<number> | undefined): reado
 }
 
 /** Where a new sheet begins, and a slip lies; where the documents take turns, or in pieces, these words mean nothing. */
-export function separates({ newSheet, slips, inTurn, pieces }: Ticket) {
+export function separates({ newSheet, slips, finishEach, inTurn, pieces }: Ticket) {
   if (inTurn || pieces) return { documents: false, sections: false, slips: false };
   const bySlips = slips.between === 'documents';
-  // A slip between documents can only lie between sheets.
-  return { documents: newSheet.documents || bySlips, sections: newSheet.sections, slips: bySlips };
+  // A slip between documents can only lie between sheets, and what is stapled by itself is sheets.
+  const documents = newSheet.documents || bySlips || finishEach !== 'set';
+  return { documents, sections: newSheet.sections || finishEach === 'section', slips: bySlips };
 }
 
 /** Tells why two stretches must not share a sheet even where they are printed alike; null where they may. */

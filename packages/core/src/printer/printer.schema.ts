@@ -15,6 +15,8 @@ export const printerSchema = {
   properties: {
     name: { type: 'string', minLength: 1, maxLength: 200 },
     ...profileSchemas,
+    /** The most sheets that it staples together; null: it does not say. */
+    maxStapled: { type: ['integer', 'null'], minimum: 2, default: null },
     margin: { type: 'number', minimum: 0, maximum: 100, default: 0 },
     maxDuplexWeight: { type: ['number', 'null'], exclusiveMinimum: 0, default: null },
     delivers: { enum: ['face-down', 'face-up'], default: 'face-down' },

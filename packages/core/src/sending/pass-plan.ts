@@ -29,7 +29,8 @@ export function passPlan(plan: Plan, which: 'front' | 'back', refeedTray: string
     ...(which === 'back' ? { front: backOf(whole), fed: whole.fedForBacks ?? whole.fed } : {}),
   };
   const slipBetweenSets = slip && { ...slip, tray: fedBy(slip, which, refeedTray).tray };
-  return { ...plan, sheets, informationSheet, slipBetweenSets, passes: null, delivery: 'first-to-last' };
+  const { finishing: _, ...rest } = plan;
+  return { ...rest, sheets, informationSheet, slipBetweenSets, passes: null, delivery: 'first-to-last' };
 }
 
 /** What else is asked for a sheet holds for the pass after which it is done; before, all lie on one stack. */

@@ -38,6 +38,8 @@ export function portionPlan<P extends GatheredPlan>(plan: P, portion: Portion, p
 function madeOf<P extends GatheredPlan>(plan: P, portion: Portion, printer: Printer): P {
   if (portion === 'first-set') return { ...plan, sets: 1, slipBetweenSets: null };
   if (portion === 'other-sets') return otherSets(plan, printer);
+  // Single sheets lie loose: what was stapled is taken apart for them.
+  const loose = withoutFinishing(plan);
   const marked = portion.map(({ sets, sheets }) => ({
     sets: sets[1] - sets[0] + 1,
     sheets: sheets
@@ -46,12 +48,17 @@ function madeOf<P extends GatheredPlan>(plan: P, portion: Portion, printer: Prin
       .filter(({ slip }) => !slip),
   }));
   const [only, ...others] = marked.filter(({ sheets }) => sheets.length > 0);
-  if (!only) return asOneSet(plan, [], printer);
-  if (others.length === 0) return { ...asOneSet(plan, only.sheets, printer), sets: only.sets, collate: plan.collate };
+  if (!only) return asOneSet(loose, [], printer);
+  if (others.length === 0) return { ...asOneSet(loose, only.sheets, printer), sets: only.sets, collate: plan.collate };
   const inSets = [only, ...others].flatMap(({ sets, sheets }) => Array.from({ length: sets }, () => sheets));
   // Sets that are not complete lie sheet by sheet.
   const sheets = plan.collate ? inSets.flat() : inSets.flat().toSorted((one, other) => one.index - other.index);
-  return asOneSet(plan, sheets, printer);
+  return asOneSet(loose, sheets, printer);
+}
+
+function withoutFinishing<P extends GatheredPlan>(plan: P): P {
+  const { finishing: _, ...rest } = plan;
+  return rest as P;
 }
 
 function otherSets<P extends GatheredPlan>(plan: P, printer: Printer): P {
@@ -61,7 +68,15 @@ function otherSets<P extends GatheredPlan>(plan: P, printer: Printer): P {
   if (!between || !first) return { ...plan, sets, informationSheet: null };
   const slip = { ...between, run: first.run };
   const sheets = Array.from({ length: sets }, () => [slip, ...plan.sheets]).flat();
-  return asOneSet(plan, sheets, printer);
+  return withStarts(asOneSet(plan, sheets, printer), plan.sheets.length + 1, sets);
+}
+
+/** Of sets that lie one after the other, a slip before each: each is finished by itself. */
+function withStarts<P extends GatheredPlan>(plan: P, length: number, sets: number): P {
+  const { finishing } = plan;
+  if (!finishing) return plan;
+  const starts = Array.from({ length: sets }, (_, set) => finishing.starts.map((start) => set * length + 1 + start));
+  return { ...plan, finishing: { ...finishing, starts: starts.flat() } };
 }
 
 /** These sheets of a plan, in the order in which they are read, and nothing beside them. */

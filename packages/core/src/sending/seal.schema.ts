@@ -27,6 +27,7 @@ const parts = {
     'informationSheet',
     'colours',
     'quality',
+    'finishing',
     ...OF_SHEET.map(({ name }) => name),
   ],
   properties: {
@@ -45,6 +46,7 @@ const parts = {
     informationSheet: digest,
     colours: digest,
     quality: digest,
+    finishing: digest,
     ...ofSheets,
   },
 } as const;

@@ -100,6 +100,7 @@ function partsOf(sealed: Sealed): { readonly [Part in SealPart]: unknown } {
     informationSheet: informationSheet && { ...informationSheet, paper: paperOf(informationSheet, sealed) },
     colours: { ticket: ticket.color, grey: sidesOf(({ cells }) => cells.map(isGrey)) },
     quality: ticket.quality,
+    finishing: plan.finishing ?? null,
     ...ofSheets((name) => sheets.map((sheet) => sheet[name] ?? null)),
   };
 }
@@ -135,6 +136,7 @@ const SAID: { readonly [Part in SealPart]: string } = {
   informationSheet: 'the information sheet',
   colours: 'the colour',
   quality: 'the quality',
+  finishing: 'staples, holes or folds',
   marks: 'the marks',
   texts: 'the lines of text',
   moment: 'the date',

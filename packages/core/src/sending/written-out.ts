@@ -13,6 +13,7 @@ export function sheetsWrittenOut(plan: Omit<Plan, 'checks'>, printer: Printer): 
   const all = sheets.length * sets + (slipBetweenSets ? sets - 1 : 0) + (informationSheet ? 1 : 0);
   if (sets === 1 || outsideSets(plan).length > 0 || !makesSets(plan, printer)) return all;
   const way = chooseWay(plan, printer);
+  if (way === 'part-jobs') return all;
   const isWrittenOut = way === 'separate' ? collate : way === 'documents' && !collatesDocuments(plan, printer);
   return isWrittenOut ? all : sheets.length;
 }

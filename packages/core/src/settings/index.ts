@@ -6,6 +6,8 @@ import { copies } from './copies';
 import { delivery } from './delivery';
 import { informationSheet } from './information-sheet';
 import { faces } from './faces';
+import { finishEach } from './finish-each';
+import { finishings } from './finishings';
 import { form } from './form';
 import { inTurn } from './in-turn';
 import { layout } from './layout';
@@ -55,6 +57,8 @@ export const SETTINGS = {
   quality,
   newSheet,
   slips,
+  finishings,
+  finishEach,
   informationSheet,
   tray,
   outputBin,

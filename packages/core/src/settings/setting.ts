@@ -21,7 +21,7 @@ export interface Told {
   readonly attribute: string;
   /** Said once for a job, or for each of its sheets: then it may stand in `overrides` and with a document as well. */
   readonly of: 'job' | 'sheet';
-  readonly syntax: 'integer' | 'keyword' | 'enum' | 'collection';
+  readonly syntax: 'integer' | 'keyword' | 'enum' | 'enums' | 'collection';
   /** Of a sheet: what a person is told where it is not what was seen, "the output". */
   readonly said?: string;
   /** What the attribute says for a value of the setting, where that is another word; booleans by their names. */
@@ -35,7 +35,7 @@ export interface Known {
   readonly schema: object;
   /** The printer's attribute, and the syntax of its values. */
   readonly asked: string;
-  readonly syntax: 'keyword' | 'boolean';
+  readonly syntax: 'keyword' | 'boolean' | 'enum';
   /** The field as the attribute's values tell it; none where the printer did not say. */
   readonly read: (values: readonly string[]) => unknown;
   /** The field of a printer that has all these values, where one with the default has not. */

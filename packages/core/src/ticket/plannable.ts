@@ -1,5 +1,6 @@
 import type { DocumentFacts } from '../pages/facts';
 import { carriedBy, settingOf, type SettingName } from '../settings';
+import { FINISHINGS } from '../settings/finishing-words';
 import type { Contradiction } from '../settings/setting';
 import { routeSettings, ticketSettings, type Ticket } from './ticket';
 import { TicketError } from './ticket-error';
@@ -16,6 +17,7 @@ export function requirePlannable(ticket: Ticket, documents: readonly DocumentFac
     throw new TicketError('documents', 'facts of a document are missing', 'read every document first');
   }
   for (const name of carriedBy('ticket')) requireConsistent(name, name, ticket[name]);
+  requireFinishable(ticket);
   const base = ticketSettings(ticket);
   ticket.routes.forEach((route, index) => {
     const place = `routes[${index}]`;
@@ -29,6 +31,19 @@ export function requirePlannable(ticket: Ticket, documents: readonly DocumentFac
       throw new TicketError(`${place}.document`, problem, `write a number from 1 to ${count}`);
     }
   });
+}
+
+/** What is stapled is sheets that lie together (model, After Send). */
+function requireFinishable({ finishings, finishEach, inTurn, pieces, collate, copies }: Ticket): void {
+  if (finishEach !== 'set' && (inTurn || pieces)) {
+    const why = inTurn ? 'the documents take turns' : 'the pages are printed in pieces';
+    throw new TicketError('finishEach', `${why}, so no ${finishEach} lies by itself`, 'write "set"');
+  }
+  const stapled = finishings.find((name) => ['staple', 'stitch'].includes(FINISHINGS[name].kind));
+  if (stapled !== undefined && !collate && copies > 1) {
+    const problem = `"${stapled}" needs complete sets, and "collate" is false`;
+    throw new TicketError(`finishings[${finishings.indexOf(stapled)}]`, problem, 'set "collate" to true or remove it');
+  }
 }
 
 function requireConsistent(place: string, name: SettingName, value: unknown): void {

@@ -62,9 +62,15 @@ export const answersOf = (profile: Printer): Attributes =>
   Object.fromEntries(
     KNOWN.map(({ field, asked, syntax, answer }) => {
       const values = answer(profile[field as KnownField] as never);
-      return [asked, values.map(syntax === 'keyword' ? keyword : (value) => boolean(value === 'true'))];
+      return [asked, values.map(ANSWERING[syntax])];
     }),
   );
+
+const ANSWERING: Readonly<Record<(typeof KNOWN)[number]['syntax'], (value: string) => Value>> = {
+  keyword,
+  boolean: (value) => boolean(value === 'true'),
+  enum: (value) => enumeration(Number(value)),
+};
 
 /** Octets of printer-name and printer-info (RFC 8011, 5.4.4 and 5.4.6). */
 const LONGEST_NAME = 127;
@@ -147,7 +153,6 @@ function whatItCan(described: Described): Attributes {
     'sides-default': [keyword('one-sided')],
     'orientation-requested-supported': [3, 4, 5, 6].map(enumeration),
     'orientation-requested-default': [{ tag: 'no-value' }],
-    'finishings-supported': [enumeration(3)],
     'finishings-default': [enumeration(3)],
     'print-quality-default': [enumeration(4)],
     'print-content-optimize-supported': [keyword('auto')],
@@ -166,6 +171,7 @@ function whatItCan(described: Described): Attributes {
     'multiple-document-jobs-supported': [boolean(takesSeveral)],
     ...(profile.jobs.documents ? { 'document-creation-attributes-supported': OF_DOCUMENT.map(keyword) } : {}),
     'multiple-document-handling-supported': [
+      ...(profile.jobs.documents ? ['single-document-new-sheet'] : []),
       'separate-documents-collated-copies',
       'separate-documents-uncollated-copies',
     ].map(keyword),
@@ -196,7 +202,7 @@ const wordsOfSettings = (): Attributes =>
   Object.fromEntries(
     TOLD.flatMap(({ attribute, syntax, values }) => {
       const words = Object.values(values ?? {}).map((word) =>
-        syntax === 'enum' ? enumeration(word as number) : keyword(word as string),
+        syntax === 'enum' || syntax === 'enums' ? enumeration(word as number) : keyword(word as string),
       );
       return words.length > 0 ? [[`${attribute}-supported`, words]] : [];
     }),
