@@ -7,11 +7,13 @@ import type { SheetOnPaper } from './seen-sheets';
 import type { World } from './world';
 
 /** A PDF of A4 pages, each of which says its number. */
-export async function numberedPages(count: number): Promise<Buffer> {
+export async function numberedPages(count: number, isLandscape = false): Promise<Buffer> {
   const pdf = await PDFDocument.create();
   const font = await pdf.embedFont(StandardFonts.Helvetica);
   for (let page = 1; page <= count; page += 1) {
-    pdf.addPage([595.276, 841.89]).drawText(`Page-${page}-`, { x: 120, y: 400, size: 60, font });
+    pdf
+      .addPage(isLandscape ? [841.89, 595.276] : [595.276, 841.89])
+      .drawText(`Page-${page}-`, { x: 120, y: 400, size: 60, font });
   }
   return Buffer.from(await pdf.save());
 }

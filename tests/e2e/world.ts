@@ -24,6 +24,7 @@ export interface DeliveredSheet {
   readonly upper: PrintedFace | null;
   readonly lower: PrintedFace | null;
   readonly spoilt: boolean;
+  readonly finished?: { readonly finishings: readonly string[]; readonly each: string };
 }
 
 /** What is printed on a face: a page of one of a job's documents. */

@@ -1,4 +1,4 @@
-import { marksSchema, sheetSchemas } from '@foglio/core';
+import { marksSchema, printerSchema, sheetSchemas } from '@foglio/core';
 import { count, listOfWords, maybeWords, moment, orientation, position, record, words, type Described } from './record';
 
 /** What came out of a printer, and a job as a printer sees it. */
@@ -10,6 +10,12 @@ const printedFace = record(
 );
 
 const maybeFace = { anyOf: [printedFace, { type: 'null' }] } as const;
+
+const finished = record(
+  'What was done to a delivered sheet',
+  { finishings: printerSchema.properties.finishings, each: { enum: ['set', 'document', 'sheet'] } },
+  { description: 'Staples, holes, folds, by the places of the medium (RFC 8011, 5.2.6); to which sheets together.' },
+);
 
 export const deliveredSheet = record(
   'Delivered sheet',
@@ -30,7 +36,7 @@ export const deliveredSheet = record(
   {
     description:
       'As the printer delivered it: what lies up and what lies down in the output, null where nothing is printed.',
-    optional: sheetSchemas,
+    optional: { ...sheetSchemas, finished },
   },
 );
 

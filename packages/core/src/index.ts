@@ -80,6 +80,7 @@ export { plan } from './planner/planner';
 export type { Cell, Check, Mark, PageName, Plan, Repair, Sheet, Side, Text } from './plan/plan';
 export { boxOfText } from './planning/lines';
 export { momentOf, sayDay, sayMoment } from './marks/moment';
+export { finishedSide, HOLE_WIDTH, type FinishedMark } from './plan/finished-side';
 export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
 export { COLLATED_DOCUMENTS, collatesDocuments, makesSets, SAYS_COLLATED, SAYS_UNCOLLATED } from './sending/makes-sets';

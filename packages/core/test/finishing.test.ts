@@ -4,10 +4,13 @@ import {
   asHeld,
   chooseWay,
   everySheet,
+  finishedSide,
   FINISHINGS,
+  informationSheetOf,
   inParts,
   onMedium,
   partsOfSet,
+  pointsToMm,
   portionPlan,
   type Finishing,
   type PrinterInput,
@@ -249,6 +252,52 @@ test('parts go as documents of one job, or as jobs of their own; copies of one p
   expect(wayOf({ copies: 3, finishEach: 'document' }, { jobs: { documents: true } })).toBe('part-documents');
   expect(wayOf({ copies: 3, slips: { between: 'sets' } })).toBe('part-jobs');
   expect(wayOf({ finishings: ['punch-dual-left'], copies: 3, slips: { between: 'sets' } })).toBe('plain');
+});
+
+describe('what is seen on a side', () => {
+  /** Millimetres from the left and lower edge of a side as it is read, of the middle of each mark. */
+  const seen = (settings: Settings, which: 'front' | 'back', size = A4) => {
+    const plan = stapled({ sides: 'two-sided', ...settings }, 4, FINISHER, size);
+    return finishedSide(plan, plan.sheets[0]!, which).map(({ kind, from, to }) => [
+      kind,
+      Math.round(pointsToMm((from[0] + to[0]) / 2) - 0.1),
+      Math.round(pointsToMm((from[1] + to[1]) / 2) - 0.1),
+    ]);
+  };
+
+  test('a corner is where the set is held, on both sides of a leaf, whichever way the set is read and turned', () => {
+    expect(seen({}, 'front')).toEqual([['staple', 10, 287]]);
+    expect(seen({}, 'back')).toEqual([['staple', 200, 287]]);
+    expect(seen({ bind: 'top' }, 'back')).toEqual([['staple', 10, 10]]);
+    expect(seen({}, 'front', turned(A4))).toEqual([['staple', 10, 200]]);
+    expect(seen({}, 'back', turned(A4))).toEqual([['staple', 287, 200]]);
+    expect(seen({ bind: 'top' }, 'back', turned(A4))).toEqual([['staple', 10, 10]]);
+  });
+
+  test('holes are those of ISO 838: 12 mm from the edge, 80 mm apart', () => {
+    const holes: Settings = { finishings: ['punch-dual-left'] };
+    expect(seen(holes, 'front')).toEqual([
+      ['hole', 12, 108],
+      ['hole', 12, 188],
+    ]);
+    expect(seen(holes, 'back').map(([, x]) => x)).toEqual([198, 198]);
+    expect(seen(holes, 'front', turned(A4)).map(([, x, y]) => [x, y])).toEqual([
+      [12, 145],
+      [12, 65],
+    ]);
+  });
+
+  test('a booklet is stitched and folded in its middle', () => {
+    const booklet: Settings = { layout: { kind: 'booklet' }, finishings: ['saddle-stitch', 'fold-half'] };
+    const A4_MIDDLE = 148;
+    for (const which of ['front', 'back'] as const)
+      expect(seen(booklet, which).map(([, x]) => Math.abs((x as number) - A4_MIDDLE) <= 1)).toEqual([true, true, true]);
+  });
+
+  test('on what passes the finisher by nothing is seen', () => {
+    const plan = stapled({ informationSheet: { print: true } });
+    expect(finishedSide(plan, informationSheetOf(plan)!, 'front')).toEqual([]);
+  });
 });
 
 test('law: parts have every sheet of the job once, in order; those printed again are loose', () => {

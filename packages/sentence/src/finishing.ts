@@ -14,8 +14,10 @@ function finishing(
   const isOne = isOf(kinds);
   const chosen = ({ ticket }: Situation): Finishing | null => ticket.finishings.find(isOne) ?? null;
   const patch = ({ ticket }: Situation, name: Finishing | null): Partial<Ticket> => {
-    const others = ticket.finishings.filter((one) => !isOne(one));
-    return { finishings: name === null ? others : [...others, name] };
+    const { finishings } = ticket;
+    if (name === null) return { finishings: finishings.filter((one) => !isOne(one)) };
+    const isThere = finishings.some(isOne);
+    return { finishings: isThere ? finishings.map((one) => (isOne(one) ? name : one)) : [...finishings, name] };
   };
   return {
     ...aspect,

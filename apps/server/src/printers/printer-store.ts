@@ -304,5 +304,8 @@ function withKnown(fresh: Printer, { profile, papers }: StoredPrinter): Printer 
     ...tray,
     price: profile.trays.find((one) => one.id === tray.id)?.price ?? 0,
   }));
-  return withPapers({ ...fresh, trays, prices, maxDuplexWeight, maxStapled, twoSidedFactor, refeedTray, printsOn }, papers);
+  return withPapers(
+    { ...fresh, trays, prices, maxDuplexWeight, maxStapled, twoSidedFactor, refeedTray, printsOn },
+    papers,
+  );
 }

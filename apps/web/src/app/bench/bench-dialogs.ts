@@ -100,6 +100,7 @@ export class BenchDialogs {
     if (!sheet) return;
     const { LargeDialog } = await import('./sheet/large-dialog');
     const data: LargeData = {
+      plan,
       sheet,
       back,
       ...faceWords(sheet, documents, plan),

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { boxOfText, visibleBox, wholePage, type Cell, type Sheet, type Side } from '@foglio/core';
+import { boxOfText, visibleBox, wholePage, type Cell, type Plan, type Sheet, type Side } from '@foglio/core';
+import { FinishedMarks } from './finished-marks';
 import { PageImage } from './page-image';
 
 /**
@@ -30,7 +31,7 @@ interface PlacedCell {
 /** One side of a sheet as it is read, with the real pages where the plan puts them. */
 @Component({
   selector: 'fo-side-view',
-  imports: [PageImage],
+  imports: [FinishedMarks, PageImage],
   template: `
     @for (cell of cells(); track cell.key) {
       <div class="cell" [style]="cell.frame">
@@ -61,6 +62,16 @@ interface PlacedCell {
           </text>
         }
       </svg>
+    }
+    @if (finishedBy()?.finishing && finishedBy(); as plan) {
+      <fo-finished-marks
+        [plan]="plan"
+        [sheet]="sheet()"
+        [which]="side() === sheet().front ? 'front' : 'back'"
+        [scale]="scale()"
+        [width]="width()"
+        [height]="height()"
+      />
     }
     @if (folds() && sheet().signature) {
       <div class="fold"></div>
@@ -135,6 +146,9 @@ export class SideView {
   readonly scale = input.required<number>();
   /** Millimetres along each edge that the printer keeps free; null hides the line. */
   readonly marginMm = input<number | null>(null);
+
+  /** The plan that the sheet is of, to show what is stapled, punched or folded; null hides that. */
+  readonly finishedBy = input<Pick<Plan, 'finishing'> | null>(null);
 
   /** Shows where the sheet of a booklet is folded. */
   readonly folds = input(false);

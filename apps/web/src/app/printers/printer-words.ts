@@ -1,4 +1,4 @@
-import { formatFor, isAsleep, saySize, type Printer } from '@foglio/core';
+import { formatFor, isAsleep, sayFinishing, saySize, type Printer } from '@foglio/core';
 import type { PrinterRecord } from '@foglio/api';
 
 /** "A4, A3 and US Letter" */
@@ -26,6 +26,7 @@ export function listAbilities(printer: Printer): string[] {
     sayCopies(jobs),
     delivers === 'face-down' ? 'Sheets come out face down, in order' : 'Sheets come out face up, the last on top',
     sayMargins(printer),
+    ...sayFinisher(printer),
     ...sayFormat(printer),
   ];
 }
@@ -45,6 +46,13 @@ function sayCopies({ takes, mostCopies }: Printer['jobs']): string {
   return takes && !takes['sheet-collate'] && !takes['multiple-document-handling']
     ? `Copies of a single sheet${most}; sets are written out for it`
     : `Sets put in order by the printer${most}`;
+}
+
+/** Nothing of a printer without a finisher. */
+function sayFinisher({ finishings, maxStapled }: Printer): string[] {
+  if (finishings.length === 0) return [];
+  const said = finishings.map(sayFinishing).join(', ');
+  return [`Finishes sets: ${said}${maxStapled === null ? '' : `; staples up to ${maxStapled} sheets`}`];
 }
 
 function sayMargins({ margin, trays }: Printer): string {

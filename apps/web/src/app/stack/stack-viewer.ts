@@ -11,6 +11,7 @@ import {
   untracked,
 } from '@angular/core';
 import type { DeliveredSheet, PrinterRecord } from '@foglio/api';
+import { sayFinishing } from '@foglio/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
@@ -96,13 +97,18 @@ export class StackViewer {
     return this.printer()?.profile.trays.find(({ id }) => id === sheet.tray)?.name ?? sheet.tray;
   }
 
+  /** Where it was stapled or punched, seen on its front with the paper upright. */
+  protected finished({ finished }: DeliveredSheet): string {
+    return finished ? ` · ${finished.finishings.map(sayFinishing).join(', ')} (paper upright)` : '';
+  }
+
   protected say(sheet: DeliveredSheet): string {
     const { front, back } = facesOf(sheet);
     const faces = [
       front ? `front page ${front.page}` : 'front not printed',
       back ? `back page ${back.page}` : 'back not printed',
     ];
-    return `Sheet ${sheet.index}, set ${sheet.set}, ${this.trayName(sheet)}, ${faces.join(', ')}`;
+    return `Sheet ${sheet.index}, set ${sheet.set}, ${this.trayName(sheet)}, ${faces.join(', ')}${this.finished(sheet)}`;
   }
 
   protected go(by: number): void {

@@ -47,7 +47,7 @@ const ROOM = { width: 940, height: 440 };
               } @else if (shown === null) {
                 <div class="blank-paper back" [style]="blank(here)"></div>
               } @else {
-                <fo-leaf-page [page]="shown" [source]="data.source" [scale]="scale()" />
+                <fo-leaf-page [page]="shown" [source]="data.source" [finishedBy]="data.plan" [scale]="scale()" />
               }
               <figcaption>{{ say(shown) }}</figcaption>
             </figure>

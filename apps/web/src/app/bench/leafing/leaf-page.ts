@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { ReadPage } from '@foglio/core';
+import type { Plan, ReadPage } from '@foglio/core';
 import { SideView, type PageSource } from '../../pages/side-view';
 
 /** A page of the stack as it lies in the hand: a side, or half of one, turned as it comes to lie. */
@@ -13,6 +13,7 @@ import { SideView, type PageSource } from '../../pages/side-view';
           [sheet]="page().sheet"
           [side]="page().which === 'front' ? page().sheet.front : page().sheet.back"
           [source]="source()"
+          [finishedBy]="finishedBy()"
           [scale]="scale()"
         />
       </div>
@@ -34,6 +35,7 @@ import { SideView, type PageSource } from '../../pages/side-view';
 export class LeafPage {
   readonly page = input.required<ReadPage>();
   readonly source = input.required<PageSource>();
+  readonly finishedBy = input<Pick<Plan, 'finishing'> | null>(null);
   /** CSS pixels a point. */
   readonly scale = input.required<number>();
 

@@ -7,12 +7,13 @@ import {
   MatDialogContent,
   MatDialogTitle,
 } from '@angular/material/dialog';
-import type { Sheet } from '@foglio/core';
+import type { Plan, Sheet } from '@foglio/core';
 import { SideView, type PageSource } from '../../pages/side-view';
 import { sayCaption, type FaceWords } from './sheet-words';
 
 /** A sheet as the plan has it, and how it is told. */
 export interface LargeData extends FaceWords {
+  readonly plan: Plan | null;
   readonly sheet: Sheet;
   /** Which side is seen first. */
   readonly back: boolean;
@@ -41,6 +42,7 @@ const ROOM = { width: 0.9, height: 0.72 };
             [sheet]="data.sheet"
             [side]="back() ? data.sheet.back : data.sheet.front"
             [source]="data.source"
+            [finishedBy]="data.plan"
             [scale]="scale()"
             [marginMm]="data.marginMm"
             [folds]="true"

@@ -35,7 +35,7 @@ import { PaperOffer } from '../paper-offer';
 import { trayColour, trayInk, trayMark } from '../tray-mark';
 import { Loupe, type PlaceOnSide } from './loupe';
 import { RepeatOffer } from './repeat-offer';
-import { faceWords, sayCaption, sayScales, sayTurning, turnsLikeBook } from './sheet-words';
+import { faceWords, sayCaption, sayFinished, sayScales, sayTurning, turnsLikeBook } from './sheet-words';
 
 /** Room for a sheet's sides in the narrowest panel, and the panel's own edges, in CSS pixels. */
 const LEAST_ROOM = 284;
@@ -59,6 +59,7 @@ export class SheetPanel {
   protected readonly dialogs = inject(BenchDialogs, { optional: true });
   private readonly bench = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly sheet = this.store.selectSignal(benchFeature.selectShownSheet);
+  protected readonly plan = computed(() => this.bench().plan);
   protected readonly count = computed(() => this.bench().plan?.sheets.length ?? 0);
   protected readonly first = computed(() => (this.bench().plan?.informationSheet ? 0 : 1));
   protected readonly isInformation = computed(() => {
@@ -163,8 +164,10 @@ export class SheetPanel {
     ];
     const said = ['Paper', paper.filter((part) => part !== '').join(', ')] as const;
     const turns = ['Turns', sayTurning(sheet, this.bench().ticket?.bind ?? 'left')] as const;
-    if (this.isInformation()) return [said, turns];
-    return [said, ['Scale', sayScales(sheet)], ['Text', this.sayText(sheet)], turns];
+    const finished = sayFinished(this.plan(), sheet);
+    const last = finished === null ? [turns] : [turns, ['Finish', finished] as const];
+    if (this.isInformation()) return [said, ...last];
+    return [said, ['Scale', sayScales(sheet)], ['Text', this.sayText(sheet)], ...last];
   });
 
   private sayText(sheet: Sheet): string {

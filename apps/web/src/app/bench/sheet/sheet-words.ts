@@ -1,4 +1,4 @@
-import { isBacksAlone, type Plan, type Sheet, type Ticket } from '@foglio/core';
+import { isBacksAlone, partsOfSet, sayFinishing, type Plan, type Sheet, type Ticket } from '@foglio/core';
 import { sayBind } from '@foglio/sentence';
 import { documentNames, sayFace } from '../lanes/lane-words';
 import { joinedPlaces, tileOf } from '../leafing/joined';
@@ -47,6 +47,16 @@ export function sayTurning({ sides, signature }: Sheet, bind: Ticket['bind']): s
   if (sides === 'one-sided') return 'printed on one side';
   const edge = sides === 'two-sided-long-edge' ? 'long' : 'short';
   return `${sayBind(bind)}, on its ${edge} edge`;
+}
+
+/** "a staple at the top left corner, part 2 of 5"; null where nothing is done to the sheet. */
+export function sayFinished(plan: Plan | null, { index }: Sheet): string | null {
+  if (!plan?.finishing) return null;
+  const parts = partsOfSet(plan);
+  const part = parts.findIndex((sheets) => sheets.some((one) => one.index === index));
+  if (part < 0) return 'passes the finisher by';
+  const said = plan.finishing.finishings.map(sayFinishing).join(', ');
+  return parts.length === 1 ? said : `${said}; part ${part + 1} of ${parts.length}`;
 }
 
 /** Whether a two-sided sheet, as it is read, turns over sideways. */
