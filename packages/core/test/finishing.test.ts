@@ -42,7 +42,7 @@ const found = (plan: ReturnType<typeof planOf>, code: string) => plan.checks.fin
 function mended(settings: Settings, code: string, pages = 4, printer = FINISHER, size = A4) {
   const plan = planOf(settings, [documentOf(pages, size)], printer);
   const { repair, level } = found(plan, code)!;
-  const after = planOf({ ...settings, ...repair!.patch } as Settings, [documentOf(pages, size)], printer);
+  const after = planOf({ ...settings, ...repair!.patch }, [documentOf(pages, size)], printer);
   expect(found(after, code)).toBeUndefined();
   return [level, repair!.label, after.finishing?.finishings ?? []];
 }
@@ -210,7 +210,7 @@ describe('checks', () => {
     const check = found(plan, 'mixed-sizes-stapled')!;
     expect(check).toMatchObject({ level: 'caution', sheets: [3], pages: [{ document: 1, page: 3 }] });
     expect(check.repair!.label).toBe('Print all on A4');
-    const after = planOf({ ...settings, ...check.repair!.patch } as Settings, documents, FINISHER);
+    const after = planOf({ ...settings, ...check.repair!.patch }, documents, FINISHER);
     expect(after.tally.byPaper).toEqual({ iso_a4_210x297mm: 4 });
     expect(found(after, 'mixed-sizes-stapled')).toBeUndefined();
   });
@@ -305,7 +305,7 @@ test('law: parts have every sheet of the job once, in order; those printed again
   fc.assert(
     fc.property(job, each, fc.boolean(), (any, finishEach, isOthers) => {
       const own = { ...any, copies: 3, collate: true, finishings: ['staple-top-left'], finishEach };
-      const { plan: whole, ticket, printer } = planned(own as typeof any);
+      const { plan: whole, ticket, printer } = planned(own);
       const at = { ticket, documents: any.documents, printer };
       const some = isOthers ? portionPlan(whole, 'other-sets', at) : whole;
       const parts = inParts(some);

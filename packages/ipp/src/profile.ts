@@ -55,7 +55,7 @@ type Known = Pick<Printer, KnownField>;
 /** What the settings ask of a printer, from its answers. */
 function readKnown(attributes: Attributes): Known {
   const said = KNOWN.map(({ field, asked, syntax, read }) => {
-    return [field, read(READING[syntax](attributes, asked) as never)];
+    return [field, read(READING[syntax](attributes, asked))];
   });
   return Object.fromEntries(said) as Known;
 }
