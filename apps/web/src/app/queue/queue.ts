@@ -25,17 +25,8 @@ import { PrintersNow } from '../news/printers-now';
 import { BrowserNoticesSwitch } from '../notices/browser-notices-switch';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import {
-  isAsking,
-  isHoldable,
-  isMoving,
-  isOver,
-  percentDone,
-  sayOthers,
-  sayPass,
-  sayPortion,
-  sayState,
-} from './sending-words';
+import { isHoldable, isMoving, isOver, percentDone, sayOthers, sayPass, sayPortion, sayState } from './sending-words';
+import { ALL_OF_LATE, findSendings, type Search } from './find-sendings';
 import { AgainDialog, type AgainData } from './again-dialog';
 import { AgainSheets } from './again-sheets';
 import { OwnNameField } from './own-name-field';
@@ -73,16 +64,14 @@ export class Queue {
   private readonly printersNow = inject(PrintersNow);
   private readonly dialogs = inject(MatDialog);
   protected readonly queue = this.store.selectSignal(queueFeature.selectQueueState);
-  /** What asks for somebody first; a group that is empty is not named, but for the one that then says so. */
-  protected readonly groups = computed(() => {
-    const all = this.queue().sendings ?? [];
-    const asking = all.filter(isAsking);
-    const rest = all.filter((one) => !isAsking(one));
-    return [
-      { name: 'Asks for you', sendings: asking },
-      { name: 'At the printers', sendings: rest.filter((one) => !isOver(one)) },
-      { name: 'Done', sendings: rest.filter(isOver) },
-    ].filter(({ name, sendings }) => sendings.length > 0 || (name === 'At the printers' && asking.length === 0));
+  private readonly now = clock();
+  protected readonly search = signal(ALL_OF_LATE);
+  protected readonly found = computed(() => findSendings(this.queue().sendings ?? [], this.search(), this.now()));
+  /** Printers that something was sent to, by their names. */
+  protected readonly printers = computed(() => {
+    const ids = new Set((this.queue().sendings ?? []).map(({ printerId }) => printerId));
+    const named = [...ids].map((id) => ({ id, name: this.printersNow.of(id)?.name ?? id }));
+    return named.sort((one, other) => one.name.localeCompare(other.name));
   });
   protected readonly shown = computed<SendingRecord | null>(() => {
     const all = this.queue().sendings ?? [];
@@ -114,7 +103,6 @@ export class Queue {
   });
 
   private readonly job = viewChild<ElementRef<HTMLElement>>('job');
-  private readonly now = clock();
   private readonly readyTimes = computed(() => {
     const waiting = waitingIn(this.queue().sendings ?? [], (id) => this.printersNow.of(id));
     return readyTimes(waiting, this.now());
@@ -136,6 +124,10 @@ export class Queue {
     const title = inject(Title);
     // Also seen where another window is in front.
     effect(() => title.setTitle(this.titleOf(this.shown())));
+  }
+
+  protected narrow(change: Partial<Search>): void {
+    this.search.update((search) => ({ ...search, ...change }));
   }
 
   private printerOf({ printerId }: SendingRecord): PrinterRecord | null {

@@ -1,0 +1,55 @@
+import type { SendingRecord } from '@foglio/api';
+import { isAsking, isOver } from './sending-words';
+
+/** What is looked for in the Queue. */
+export interface Search {
+  /** Words of the title, in any order. */
+  readonly text: string;
+  /** The id of a printer; empty: any. */
+  readonly printerId: string;
+  /** Also what was over long ago. */
+  readonly withOld: boolean;
+}
+
+export const ALL_OF_LATE: Search = { text: '', printerId: '', withOld: false };
+
+/** What is over leaves the list after a day, in milliseconds; it is found again by its words, or by asking for all. */
+const LEAVES_MS = 24 * 60 * 60 * 1000;
+
+export interface Group {
+  readonly name: string;
+  readonly sendings: readonly SendingRecord[];
+}
+
+/**
+ * The sendings that are looked for, in groups: what asks for somebody first. A group that is empty is not named, but for the one that
+ * then says so.
+ *
+ * @param now milliseconds since 1970
+ * @returns how many are left out because they were over long ago, beside the groups
+ */
+export function findSendings(
+  all: readonly SendingRecord[],
+  search: Search,
+  now: number,
+): { groups: Group[]; old: number } {
+  const words = search.text
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '');
+  const matching = all.filter(({ title, printerId }) => {
+    const isThere = words.every((word) => (title || 'Untitled job').toLowerCase().includes(word));
+    return isThere && (search.printerId === '' || search.printerId === printerId);
+  });
+  const isOld = (sending: SendingRecord): boolean => isOver(sending) && now - Date.parse(sending.updatedAt) > LEAVES_MS;
+  // Who types a title looks for that, however old.
+  const shown = search.withOld || words.length > 0 ? matching : matching.filter((one) => !isOld(one));
+  const asking = shown.filter(isAsking);
+  const rest = shown.filter((one) => !isAsking(one));
+  const groups = [
+    { name: 'Asks for you', sendings: asking },
+    { name: 'At the printers', sendings: rest.filter((one) => !isOver(one)) },
+    { name: 'Done', sendings: rest.filter(isOver) },
+  ].filter(({ name, sendings }) => sendings.length > 0 || (name === 'At the printers' && asking.length === 0));
+  return { groups, old: matching.length - shown.length };
+}
