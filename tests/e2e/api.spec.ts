@@ -91,6 +91,7 @@ test('every operation of the API answers as the OpenAPI description says, which 
   const upper = '/api/printers/upper-office';
   await ask('GET', upper);
   await ask('PUT', `${upper}/access`, { login: null });
+  for (const held of [true, false]) await ask('PUT', `${upper}/held-back`, { held });
   await ask('PUT', `${upper}/trays/tray-1`, { weight: 75, price: 0.01 });
   await ask('PUT', `${upper}/panel/trays/tray-1`, { loaded: 100 });
   await ask('PUT', `${upper}/panel/trays/tray-1/pulled`, { pulled: false });

@@ -3,6 +3,7 @@ import { describeApi, type OperationName } from '@foglio/api';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Database } from './database/connection';
+import { holdBackHandlers } from './sendings/hold-back';
 import { sendingHandlers } from './sendings/routes';
 import { fileHandlers } from './files/routes';
 import { healthHandlers } from './health/routes';
@@ -70,6 +71,7 @@ const handlersOf = ({
   ...printerHandlers(db, watch, nearby),
   ...panelHandlers(db, watch),
   ...sendingHandlers(db, plans),
+  ...holdBackHandlers(db, watch),
   news: () => {
     throw new Problem('upgrade-required', 'News comes over a WebSocket: ask for one (RFC 6455).');
   },

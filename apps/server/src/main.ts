@@ -13,6 +13,7 @@ import { listQueues } from './incoming/queue';
 import { startSettling } from './incoming/settling';
 import { connect } from './database/connection';
 import { askAgain } from './sendings/ask-again';
+import { heldBackPrinters } from './sendings/hold-back';
 import { Keeper } from './sendings/keeper';
 import { Presence } from './sendings/presence';
 import { enqueueSending } from './sendings/enqueue';
@@ -52,6 +53,7 @@ const keeper = new Keeper({
   enqueue: (sending) => enqueueSending(db, sending),
   followMs: FOLLOW_MS,
   askAgain: () => askAgain(db, config.askAgainMs),
+  heldBack: () => heldBackPrinters(db),
 });
 await keeper.start();
 

@@ -37,6 +37,7 @@ const queue = (name: string, title: string, settings: object = {}): Queue => ({
     panel: null,
     access: null,
     pace: 1,
+    heldBack: false,
     place: 0,
     profile: PROFILE,
     papers: {},

@@ -38,6 +38,7 @@ beforeEach(async () => {
     enqueue: () => Promise.resolve(),
     followMs: FOLLOW_MS,
     askAgain: () => Promise.resolve(),
+    heldBack: () => Promise.resolve(new Set()),
   } as unknown as KeeperOptions);
   await keeper.start();
   looks = 0;

@@ -6,7 +6,7 @@ import { readTicket } from '@foglio/core/validate';
 import { contents, files, jobs, sendings } from '../src/database/schema';
 import { askAgain, sayDuration } from '../src/sendings/ask-again';
 import { enterSending } from '../src/sendings/enter';
-import { findSending } from '../src/sendings/sending-store';
+import { findSending, takeNext } from '../src/sendings/sending-store';
 import { PROFILE, startServer, type RunningServer } from './running-server';
 import { TellingPrinter } from './telling-printer';
 
@@ -114,6 +114,25 @@ test('a set that is out is asked about again after a while, as often as that has
   await askAgain(server.db, 3_600_000, new Date(now + 3_700_000));
   expect(await messageOf(id)).toBe('It has waited for 4 hours.');
   expect((await post(`${id}/first-alone`)).said).toMatchObject({ state: 'completed', message: null });
+});
+
+test('what is held back for a printer waits here, and is sent on at once when somebody says so', async () => {
+  const hold = async (held: boolean) => {
+    const answer = await fetch(`${server.base}/api/printers/test-office/held-back`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ held }),
+    });
+    return (await answer.json()) as { heldBack: boolean };
+  };
+  expect((await hold(true)).heldBack).toBe(true);
+  await server.db.update(sendings).set({ state: 'canceled' }).where(eq(sendings.id, holding));
+  const { id } = await enter({ state: 'queued' });
+  const stateOf = async () => (await findSending(server.db, id)).state;
+  expect(await takeNext(server.db, 'test-office', server.presence.server)).toBeNull();
+  await hold(false);
+  for (let round = 0; (await stateOf()) === 'queued' && round < 500; round += 1) await wait(20);
+  expect(await stateOf()).not.toBe('queued');
 });
 
 test.each([

@@ -13,6 +13,7 @@ import { Presence } from '../src/sendings/presence';
 import { enqueueSending } from '../src/sendings/enqueue';
 import { startSending } from '../src/sendings/queue';
 import { askAgain } from '../src/sendings/ask-again';
+import { heldBackPrinters } from '../src/sendings/hold-back';
 import { Keeper } from '../src/sendings/keeper';
 import { storeFile, type StoredContent } from '../src/files/content-store';
 import { startReading } from '../src/files/reading-queue';
@@ -86,6 +87,7 @@ export async function startServer({
     enqueue: (sending) => enqueueSending(db, sending),
     followMs: 50,
     askAgain: () => askAgain(db, 3_600_000),
+    heldBack: () => heldBackPrinters(db),
   });
   await keeper.start();
   const server: Server = createServer();

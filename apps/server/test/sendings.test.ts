@@ -267,11 +267,19 @@ describe('a printer that takes job and document at once: no answer means neither
   });
 });
 
+/** A task that was put off takes whatever waits for its printer by then: what no other test may touch has one of its own. */
+async function ownPrinter(id: string): Promise<string> {
+  const { uri } = await findPrinter(server.db, 'test-office');
+  await server.db.insert(printers).values({ id, name: id, uri, panel: null, profile: PROFILE });
+  return id;
+}
+
 test('one for which there is no room here is tried again, and not given up', async () => {
-  const id = await enter({ state: 'queued' });
+  const printerId = await ownPrinter('roomless');
+  const id = await enter({ state: 'queued', printerId });
   const full = new Problem('disk-full', 'There is no room left in /tmp.');
   const parts = { db: server.db, workers: server.workers, plans: { ask: () => Promise.reject(full) } as never };
-  await sendWaiting(parts, 'test-office', server.presence.server);
+  await sendWaiting(parts, printerId, server.presence.server);
   const { attempts, message } = await findSending(server.db, id);
   expect([attempts, message]).toEqual([
     1,
@@ -281,9 +289,10 @@ test('one for which there is no room here is tried again, and not given up', asy
 });
 
 test('backs that are sent again come before whatever was sent off earlier: their stack lies in the tray', async () => {
-  const before = await enter({ state: 'queued', retryAt: new Date(Date.now() + 60_000) });
-  const backs = await enter({ state: 'queued', pass: 2 });
-  expect(await takeNext(server.db, 'test-office', server.presence.server)).toMatchObject({ id: backs });
+  const printerId = await ownPrinter('two-passes');
+  const before = await enter({ state: 'queued', retryAt: new Date(Date.now() + 60_000), printerId });
+  const backs = await enter({ state: 'queued', pass: 2, printerId });
+  expect(await takeNext(server.db, printerId, server.presence.server)).toMatchObject({ id: backs });
   for (const id of [before, backs]) await changeSending(server.db, id, ['queued', 'sending'], { state: 'canceled' });
 });
 

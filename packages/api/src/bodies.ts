@@ -141,6 +141,8 @@ export const printerFault = field('fault', { enum: ['media-jam', 'door-open', nu
 export const stackRefeeding = field('turned', { type: 'boolean' });
 /** Someone takes away all that lies in the output. */
 export const stackTaking = field('taken', { const: true });
+/** What is sent to a printer waits here. */
+export const holdingBack = field('held', { type: 'boolean' });
 export const printerPausing = field('paused', { type: 'boolean' });
 
 /** What a person says of the paper in a tray; null: what the printer says holds again. */

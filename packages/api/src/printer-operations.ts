@@ -50,6 +50,14 @@ export const PRINTER_OPERATIONS = {
     status: 200,
     gives: printers.printerRecord,
   },
+  holdBack: {
+    method: 'put',
+    path: '/api/printers/{id}/held-back',
+    says: 'Holds back what is to be sent to a printer, or sends on.',
+    takes: bodies.holdingBack,
+    status: 200,
+    gives: printers.printerRecord,
+  },
   describePaper: {
     method: 'put',
     path: '/api/printers/{id}/trays/{tray}',

@@ -44,6 +44,7 @@ export const printerRecord = record(
       type: 'number',
       description: 'How many times as long as by its profile it takes, by what it printed last.',
     },
+    heldBack: { type: 'boolean', description: 'Nothing more is sent to it until a person says so.' },
     queued: { ...maybeCount, description: 'Jobs that it has and has not ended; null where it does not say.' },
     supplies: {
       type: 'array',

@@ -128,6 +128,8 @@ export const printers = pgTable('printers', {
   seenAt: moment('seen_at'),
   /** How many times as long as by its profile it takes, by what it printed last. */
   pace: real('pace').notNull().default(1),
+  /** Nothing more is sent to it until a person says so. */
+  heldBack: boolean('held_back').notNull().default(false),
 });
 
 export const jobs = pgTable(

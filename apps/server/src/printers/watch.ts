@@ -15,7 +15,8 @@ const ASK_EVERY_MS = 2_000;
 const WAITED_FOR_MS = 1_500;
 
 /** A printer as it was found when it was asked. */
-export interface PrinterNow extends PrinterAsked, Pick<StoredPrinter, 'id' | 'name' | 'uri' | 'pace' | 'seenAt'> {
+export interface PrinterNow
+  extends PrinterAsked, Pick<StoredPrinter, 'id' | 'name' | 'uri' | 'pace' | 'heldBack' | 'seenAt'> {
   readonly login: string | null;
   readonly wants: 'login' | null;
   readonly certificate: Certificate | null;
@@ -133,11 +134,12 @@ function sayAway({ login, certificate, why, message }: IppError): string {
   return `It does not answer: ${why ?? message}.`;
 }
 
-const knownOf = ({ id, name, uri, panel, access, pace }: StoredPrinter) => ({
+const knownOf = ({ id, name, uri, panel, access, pace, heldBack }: StoredPrinter) => ({
   id,
   name,
   uri: withoutPassword(uri),
   pace,
+  heldBack,
   simulated: panel !== null,
   login: access?.login?.name ?? null,
   wants: null,

@@ -11,6 +11,8 @@ import { settle } from './settle';
 export interface KeeperOptions extends KeeperParts {
   /** Between two rounds while something is going on, in milliseconds. */
   readonly followMs: number;
+  /** The printers that nothing is sent to. */
+  readonly heldBack: () => Promise<ReadonlySet<string>>;
   /** Asks again of what waits for a person. */
   readonly askAgain: () => Promise<void>;
 }
@@ -119,7 +121,7 @@ export class Keeper {
       this.following.delete(printer);
       this.events.forget(printer);
     }
-    await this.lookAtQueue(those('queued'), those('turning'));
+    await this.lookAtQueue(those('queued'), those('turning'), await this.options.heldBack());
     return all.length > 0;
   }
 
@@ -164,8 +166,13 @@ export class Keeper {
     return hasNews;
   }
 
-  private async lookAtQueue(queued: readonly StoredSending[], turning: readonly StoredSending[]): Promise<void> {
+  private async lookAtQueue(
+    queued: readonly StoredSending[],
+    turning: readonly StoredSending[],
+    held: ReadonlySet<string>,
+  ): Promise<void> {
     for (const sending of queued) {
+      if (held.has(sending.printerId)) continue;
       const isHere = ({ printerId }: StoredSending): boolean => printerId === sending.printerId;
       const before = turning.find(isHere);
       const first = queued.find(isHere);

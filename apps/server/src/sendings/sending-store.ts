@@ -1,8 +1,8 @@
 import type { SendingState } from '@foglio/api';
 import { momentOf } from '@foglio/core';
-import { and, asc, count, desc, eq, inArray, isNotNull, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql, type SQL } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { sendings, series } from '../database/schema';
+import { printers, sendings, series } from '../database/schema';
 import { idOf } from '../http/body';
 import { Problem } from '../http/problem';
 
@@ -201,6 +201,8 @@ export async function takeNext(db: Database, printerId: string, server: number):
   return db.transaction(async (tx) => {
     await takeTurn(tx, printerId);
     const atPrinter = eq(sendings.printerId, printerId);
+    const [printer] = await tx.select({ held: printers.heldBack }).from(printers).where(eq(printers.id, printerId));
+    if (printer?.held) return null;
     const [keeper] = await tx.select({ id: sendings.id }).from(sendings).where(and(atPrinter, KEEPS_PRINTER)).limit(1);
     if (keeper) return null;
     const [next] = await tx
@@ -233,9 +235,21 @@ export function putOff({ attempts }: Pick<StoredSending, 'attempts'>, message: s
 export const sendingsIn = (db: Database, state: SendingState): Promise<StoredSending[]> =>
   db.select().from(sendings).where(eq(sendings.state, state)).orderBy(sendings.createdAt);
 
-/** The latest first. */
+/** The latest so many, and all that are not over; the latest first. */
 export const listSendings = (db: Database, most: number): Promise<StoredSending[]> =>
-  db.select().from(sendings).orderBy(desc(sendings.createdAt)).limit(most);
+  db
+    .select()
+    .from(sendings)
+    .where(
+      or(
+        notInArray(sendings.state, [...OVER]),
+        inArray(
+          sendings.id,
+          db.select({ id: sendings.id }).from(sendings).orderBy(desc(sendings.createdAt)).limit(most),
+        ),
+      ),
+    )
+    .orderBy(desc(sendings.createdAt));
 
 /** @throws Problem `not-found` */
 export async function findSending(db: Database, parameter: string): Promise<StoredSending> {

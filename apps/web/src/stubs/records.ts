@@ -29,6 +29,7 @@ export const aPrinter = (profile: PrinterInput, change: Partial<PrinterRecord> =
   state: 'idle',
   reasons: [],
   pace: 1,
+  heldBack: false,
   queued: null,
   supplies: [],
   faults: [],

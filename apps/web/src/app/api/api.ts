@@ -216,6 +216,9 @@ export class Api {
   /** Says what it takes to ask a printer. */
   readonly letIn = (id: string, body: PrinterAccess) => this.ask('letIn', { params: { id }, body });
 
+  /** Holds back what is to be sent to a printer, or sends on. */
+  readonly holdBack = (id: string, held: boolean) => this.ask('holdBack', { params: { id }, body: { held } });
+
   readonly removePrinter = (id: string) => this.ask('removePrinter', { params: { id } });
 
   /** Notes what a person says of a tray's paper. */

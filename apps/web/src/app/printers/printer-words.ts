@@ -71,6 +71,7 @@ function sayFormat(printer: Printer): string[] {
 
 /** What keeps a printer from printing what it is sent, in a sentence; null where nothing does. */
 export function sayHold(printer: PrinterRecord): string | null {
+  if (printer.heldBack) return `Sending to ${printer.name} is paused in the Queue: what is sent waits here.`;
   const state = sayState(printer);
   if (state === 'ready' || state === 'asleep' || state === 'printing') return null;
   const said = state === 'does not answer' ? state : `is ${state}`;

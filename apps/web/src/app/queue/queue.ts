@@ -29,6 +29,7 @@ import { isHoldable, isMoving, isOver, percentDone, sayOthers, sayPass, sayPorti
 import { ALL_OF_LATE, findSendings, type Search } from './find-sendings';
 import { AgainDialog, type AgainData } from './again-dialog';
 import { AgainSheets } from './again-sheets';
+import { HoldBack } from './hold-back';
 import { OwnNameField } from './own-name-field';
 import { clock, sayBefore, sayReady, waitingIn } from './ready-words';
 import { SeenList } from './seen-list';
@@ -43,6 +44,7 @@ import { TurnGuide } from './turn-guide';
     AgainSheets,
     BrowserNoticesSwitch,
     DatePipe,
+    HoldBack,
     NgTemplateOutlet,
     MatButton,
     MatProgressBar,

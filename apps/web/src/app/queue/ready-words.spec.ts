@@ -46,6 +46,11 @@ test('it cannot be told behind what a person must see to, nor of a printer that 
   expect(inSeconds([sending('1', { printerId: 'elsewhere' })])).toEqual({ 1: null });
 });
 
+test('what is held back for its printer is ready when somebody says so; what that has already goes on', () => {
+  const those = [sending('1'), sending('2', { state: 'printing', sheetsDone: 5 })];
+  expect(inSeconds(those, office({ heldBack: true }))).toEqual({ 2: 75, 1: null });
+});
+
 test('in words: to the minute, with what comes before', () => {
   const at = new Date(2026, 10, 25, 16, 7).getTime();
   expect([0, 1, 3].map((before) => [sayReady({ at, before }), sayBefore({ at, before })])).toEqual([

@@ -28,7 +28,8 @@ export function waitingIn(
 function waitingOf(sending: SendingRecord, printer: PrinterRecord | null): Waiting {
   const { id, printerId, state, seconds, updatedAt } = sending;
   // What a person must see to takes as long as that person.
-  const goesOn = printer !== null && printer.answers && printer.state !== 'stopped' && state !== 'turning';
+  const isHeld = printer?.heldBack && state === 'queued';
+  const goesOn = printer !== null && !isHeld && printer.answers && printer.state !== 'stopped' && state !== 'turning';
   return {
     id,
     printerId,

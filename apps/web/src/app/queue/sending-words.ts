@@ -18,6 +18,7 @@ const WORDS: Record<SendingState, string> = {
 
 /** How a sending stands, in words; what keeps its printer from going on with it comes first. */
 export function sayState({ state, sheetsDone }: SendingRecord, printer: PrinterRecord | null = null): string {
+  if (state === 'queued' && printer?.heldBack) return 'waiting: sending is paused here';
   if (state !== 'printing' || !printer) return WORDS[state];
   if (!printer.answers) return 'sent; the printer does not answer';
   if (printer.reasons.includes('paused')) return 'waiting: the printer is paused';

@@ -1,0 +1,1 @@
+ALTER TABLE "printers" ADD COLUMN "held_back" boolean DEFAULT false NOT NULL;
