@@ -242,3 +242,24 @@ test('at the command line: a set first, and sheets by their numbers', async ({ w
   expect(printed.map(({ sheet }) => sheet.front)).toEqual([[3], [4]]);
   expect(() => send('--sheets', '9')).toThrow('“9” is not there: there are sheets 1 to 6.');
 });
+
+test('sending is paused in the Queue, and what was sent waits there until it goes on; it is found by its title', async ({
+  page,
+  world,
+}) => {
+  await page.goto(`${world.base}/queue`);
+  await page.getByText('Sending to every printer').click();
+  await page.getByRole('button', { name: 'Pause sending to Upper office' }).click();
+  await expect(page.getByText('Sending is paused')).toBeVisible();
+  const { id } = await send(world, 2, { tray: 'tray-1' }, 2);
+  const entry = page.getByRole('link', { name: 'Numbered' });
+  await expect(entry).toContainText('waiting: sending is paused here');
+  await page.getByRole('searchbox', { name: 'Title to look for' }).fill('contract');
+  await expect(entry).toHaveCount(0);
+  await page.getByRole('searchbox', { name: 'Title to look for' }).fill('number');
+  await expect(entry).toBeVisible();
+  expect(await world.delivered(1)).toEqual([]);
+  await page.getByRole('button', { name: 'Send on to Upper office' }).click();
+  await until(world, id, 'completed');
+  await expect(entry).toContainText('completed');
+});

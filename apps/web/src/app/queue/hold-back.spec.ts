@@ -43,14 +43,18 @@ function begin() {
     buttons()
       .filter(({ textContent }) => textContent.trim() === word)
       [place]!.click();
-  return { asked, says, press, element };
+  const summary = (): string => {
+    TestBed.tick();
+    return element.querySelector('summary')!.textContent;
+  };
+  return { asked, says, press, summary, element };
 }
 
 const later = (id: string, name: string, heldBack: boolean): PrinterRecord =>
-  printer(id, name, { heldBack, askedAt: '2026-11-25T10:00:05Z' });
+  printer(id, name, { heldBack, askedAt: heldBack ? '2026-11-25T10:00:05Z' : '2026-11-25T10:00:09Z' });
 
 test('one is paused and sent on; while the answer is on its way it is not asked twice', () => {
-  const { asked, says, press } = begin();
+  const { asked, says, press, summary } = begin();
   expect(says()).toEqual(['Pause', 'Pause', 'Pause all']);
   press('Pause');
   expect(says()).toEqual(['Pause …', 'Pause', 'Pause all']);
@@ -63,6 +67,10 @@ test('one is paused and sent on; while the answer is on its way it is not asked 
   asked[1]!.answer.next(later('q', 'Library', true));
   asked[0]!.answer.next(later('p', 'Upper office', true));
   expect(says()).toEqual(['Send on', 'Send on', 'Send on to all']);
+  expect(summary()).toBe('Sending is paused');
+  press('Send on');
+  asked[2]!.answer.next(later('p', 'Upper office', false));
+  expect([says(), summary()]).toEqual([['Pause', 'Send on', 'Pause all'], 'Paused: Library']);
 });
 
 test('refused, it says why, and can be asked again', () => {

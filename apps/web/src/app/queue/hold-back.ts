@@ -9,42 +9,43 @@ import { PrintersNow } from '../news/printers-now';
   selector: 'fo-hold-back',
   imports: [MatButton],
   template: `
-    <h2>Sending</h2>
-    <ul>
-      @for (printer of printers(); track printer.id) {
-        <li>
-          <span [title]="printer.name">{{ printer.name }}{{ printer.heldBack ? ', paused' : '' }}</span>
-          <button
-            mat-button
-            type="button"
-            class="inline"
-            [disabled]="asked().has(printer.id)"
-            [attr.aria-label]="(printer.heldBack ? 'Send on to ' : 'Pause sending to ') + printer.name"
-            (click)="hold([printer], !printer.heldBack)"
-          >
-            {{ printer.heldBack ? 'Send on' : 'Pause' }}
-          </button>
-        </li>
+    <details>
+      <summary>{{ summary() }}</summary>
+      <ul>
+        @for (printer of printers(); track printer.id) {
+          <li>
+            <span [title]="printer.name">{{ printer.name }}{{ printer.heldBack ? ', paused' : '' }}</span>
+            <button
+              mat-button
+              type="button"
+              class="inline"
+              [disabled]="asked().has(printer.id)"
+              [attr.aria-label]="(printer.heldBack ? 'Send on to ' : 'Pause sending to ') + printer.name"
+              (click)="hold([printer], !printer.heldBack)"
+            >
+              {{ printer.heldBack ? 'Send on' : 'Pause' }}
+            </button>
+          </li>
+        }
+      </ul>
+      @if (printers().length > 1) {
+        <button mat-button type="button" class="inline" (click)="hold(printers(), !isAllHeld())">
+          {{ isAllHeld() ? 'Send on to all' : 'Pause all' }}
+        </button>
       }
-    </ul>
-    @if (printers().length > 1) {
-      <button mat-button type="button" class="inline" (click)="hold(printers(), !isAllHeld())">
-        {{ isAllHeld() ? 'Send on to all' : 'Pause all' }}
-      </button>
-    }
-    @if (trouble(); as said) {
-      <p class="trouble" role="alert">{{ said }}</p>
-    }
+      @if (trouble(); as said) {
+        <p class="trouble" role="alert">{{ said }}</p>
+      }
+    </details>
   `,
   styles: `
     :host {
       display: block;
-      margin-top: 16px;
-      padding: 0 12px;
+      margin: 8px 0;
     }
-    h2 {
-      margin: 0 0 4px;
-      font-size: 14px;
+    summary {
+      cursor: pointer;
+      font-size: 13px;
     }
     ul {
       margin: 0;
@@ -74,6 +75,12 @@ export class HoldBack {
   private readonly printersNow = inject(PrintersNow);
   protected readonly printers = computed(() => this.printersNow.all() ?? []);
   protected readonly isAllHeld = computed(() => this.printers().every(({ heldBack }) => heldBack));
+  /** Seen while the list is closed too. */
+  protected readonly summary = computed(() => {
+    const held = this.printers().filter(({ heldBack }) => heldBack);
+    if (held.length === 0) return 'Sending to every printer';
+    return this.isAllHeld() ? 'Sending is paused' : `Paused: ${held.map(({ name }) => name).join(', ')}`;
+  });
   /** Printers of which the answer is on its way. */
   protected readonly asked = signal<ReadonlySet<string>>(new Set());
   protected readonly trouble = signal<string | null>(null);
