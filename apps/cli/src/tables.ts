@@ -6,6 +6,7 @@ import {
   matchSize,
   orientationOf,
   pointsToMm,
+  sayFinishing,
   saySize,
   sectionsOf,
   trayName,
@@ -97,6 +98,15 @@ function sayColor({ color, looksGray, blackOfColors, blank }: FilePages['pages']
   return blackOfColors ? 'black and grey, black coded in colour' : 'black and grey';
 }
 
+/** "each part with a staple at the top left corner; parts begin at sheets 1 and 4"; nothing where nothing is done. */
+function sayFinishings({ finishing }: Plan): string[] {
+  if (!finishing) return [];
+  const { finishings, starts } = finishing;
+  const what = finishings.map(sayFinishing).join(' and ');
+  if (starts.length === 1) return [`each set with ${what}`];
+  return [`each part with ${what}; parts begin at sheets ${listNumbers(starts)}`];
+}
+
 /** A plan as a list of sheets, then the totals, the slips, the passes and the checks with what would settle them. */
 export function planTable(plan: Plan, printer: Printer | null): string {
   const nameOf = (id: string | null): string => {
@@ -132,6 +142,7 @@ export function planTable(plan: Plan, printer: Printer | null): string {
     ...(slipBetweenSets
       ? [`between sets a slip of ${saySize(slipBetweenSets.paper.size)} from ${nameOf(slipBetweenSets.tray)}`]
       : []),
+    ...sayFinishings(plan),
     ...(plan.delivery === 'last-to-first' ? ['last sheet first'] : []),
     ...Object.entries(tally.byTray).map(([tray, count]) => `${nameOf(tray)}: ${counted(count, 'sheet')}`),
     ...sayPasses(plan),

@@ -186,6 +186,15 @@ describe('plan', () => {
     expect(printed).toContain('9 sheets a set, 2 sets, 18 sheets in all');
   });
 
+  test('what is done to the sets is told, and where parts begin', async () => {
+    const documents = [1, 2].map(() => ({ file: 'plain.pdf', pages: '1-3' }));
+    const finishings = ['staple-top-left'];
+    expect(await foglio('plan', ticket({ documents, finishings }))).toBe(0);
+    expect(printed).toContain('each set with a staple at the top left corner\n');
+    expect(await foglio('plan', ticket({ documents, finishings, finishEach: 'document' }))).toBe(0);
+    expect(printed).toContain('each part with a staple at the top left corner; parts begin at sheets 1 and 4\n');
+  });
+
   test('against a profile a stop shows in the exit status, and the plan is printed whole all the same', async () => {
     writeFileSync(
       at('small.json'),
