@@ -57,18 +57,10 @@ export {
 } from './ticket/ticket';
 export { isSameTicket } from './ticket/same-ticket';
 export { fragmentOf, KNOWN, OF_SHEET, sheetSchemas, TOLD, type KnownField, type SheetSettings } from './settings';
-export {
-  asHeld,
-  FINISHINGS,
-  onMedium,
-  placeOnMedium,
-  type Finishing,
-  type FinishingKind,
-  type FinishingPlace,
-} from './settings/finishing-words';
+export { FINISHINGS, onMedium, type Finishing, type FinishingKind } from './settings/finishing-words';
 export { sayFinishing } from './settings/finishing-said';
 export { isOfParts, partsOfSet } from './planning/finish';
-export { inParts, type FinishedPart } from './sending/in-parts';
+export { inParts } from './sending/in-parts';
 export { LINE_FIELDS, LINE_SIZE } from './settings/lines';
 export { onLoadedPaper } from './ticket/loaded-paper';
 export { plainTicket } from './ticket/plain-ticket';
@@ -80,7 +72,7 @@ export { plan } from './planner/planner';
 export type { Cell, Check, Mark, PageName, Plan, Repair, Sheet, Side, Text } from './plan/plan';
 export { boxOfText } from './planning/lines';
 export { momentOf, sayDay, sayMoment } from './marks/moment';
-export { finishedSide, HOLE_WIDTH, type FinishedMark } from './plan/finished-side';
+export { finishedSide, HOLE_WIDTH } from './plan/finished-side';
 export { boxOf, visibleBox, wholePage } from './plan/whole-page';
 export { planSchema } from './plan/plan.schema';
 export { COLLATED_DOCUMENTS, collatesDocuments, makesSets, SAYS_COLLATED, SAYS_UNCOLLATED } from './sending/makes-sets';

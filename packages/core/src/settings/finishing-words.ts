@@ -87,18 +87,8 @@ const ON_MEDIUM: Readonly<Record<FinishingPlace, FinishingPlace>> = {
 export const placeOnMedium = (place: FinishingPlace, held: 'portrait' | 'landscape'): FinishingPlace =>
   held === 'landscape' ? ON_MEDIUM[place] : place;
 
-/** The word for the same at another place; itself where it has no place. */
-function movedTo(name: Finishing, to: (place: FinishingPlace) => FinishingPlace): Finishing {
+/** The word by which a printer is told of a place on a set that is held so; itself where it has no place. */
+export function onMedium(name: Finishing, held: 'portrait' | 'landscape'): Finishing {
   const { at } = FINISHINGS[name];
-  return at === null ? name : (name.replace(new RegExp(`${at}$`), to(at)) as Finishing);
-}
-
-/** The word by which a printer is told of a place on a set that is held so. */
-export const onMedium = (name: Finishing, held: 'portrait' | 'landscape'): Finishing =>
-  movedTo(name, (place) => placeOnMedium(place, held));
-
-/** What a printer's word is on a set that is held so. */
-export function asHeld(name: Finishing, held: 'portrait' | 'landscape'): Finishing {
-  const places = Object.keys(ON_MEDIUM) as FinishingPlace[];
-  return movedTo(name, (place) => places.find((one) => placeOnMedium(one, held) === place) ?? place);
+  return at === null ? name : ((name.slice(0, -at.length) + placeOnMedium(at, held)) as Finishing);
 }
