@@ -1,4 +1,4 @@
-import { CASES, PRINTERS, tryOut } from './printing';
+import { CASES, FINISHED_CASES, PRINTERS, tryOut } from './printing';
 
 /**
  * Tickets times printers: what each printer delivers, by its own record, is what the core says it will deliver, sheet by
@@ -87,7 +87,7 @@ const TABLE: Record<string, readonly string[]> = {
   'information sheet and slips': ['plain, 1 job', 'plain, 1 job', 'plain, 1 job', 'plain, 1 job'],
 };
 
-test.each(Object.keys(CASES))(
+test.each(Object.keys({ ...CASES, ...FINISHED_CASES }))(
   '%s: the way, and every sheet as planned',
   async (name) => {
     const found: string[] = [];
@@ -123,7 +123,7 @@ const FINISHED: Record<string, readonly string[]> = {
   'information sheet and slips': ['part-jobs, 6 jobs', 'part-jobs, 6 jobs'],
 };
 
-test.each(Object.keys(CASES).filter((name) => !('finishings' in CASES[name]!.ticket)))(
+test.each(Object.keys(CASES))(
   '%s, stapled and punched',
   async (name) => {
     const finishings = ['staple-top-left', 'punch-dual-left'];
