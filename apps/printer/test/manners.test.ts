@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { MANNERS } from '../src/manners';
-import { CASES, PRINTERS, tryOut } from './printing';
+import { CASES } from './cases';
+import { PRINTERS, tryOut } from './printing';
 
 /**
  * The same tickets at a printer that can do everything, but has a manner of its own: one right outcome each, and nothing

@@ -1,4 +1,5 @@
-import { CASES, FINISHED_CASES, PRINTERS, tryOut } from './printing';
+import { CASES, FINISHED_CASES } from './cases';
+import { PRINTERS, tryOut } from './printing';
 
 /**
  * Tickets times printers: what each printer delivers, by its own record, is what the core says it will deliver, sheet by

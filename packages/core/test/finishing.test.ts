@@ -301,10 +301,10 @@ describe('what is seen on a side', () => {
 test('law: parts have every sheet of the job once, in order; those printed again are loose', () => {
   const each = fc.constantFrom('set' as const, 'document' as const, 'section' as const);
   fc.assert(
-    fc.property(job, each, fc.boolean(), (any, finishEach, isOthers) => {
-      const own = { ...any, copies: 3, collate: true, finishings: ['staple-top-left'], finishEach };
+    fc.property(job, each, fc.boolean(), (given, finishEach, isOthers) => {
+      const own = { ...given, copies: 3, collate: true, finishings: ['staple-top-left'], finishEach };
       const { plan: whole, ticket, printer } = planned(own);
-      const at = { ticket, documents: any.documents, printer };
+      const at = { ticket, documents: given.documents, printer };
       const some = isOthers ? portionPlan(whole, 'other-sets', at) : whole;
       const parts = inParts(some);
       deepStrictEqual(

@@ -5,7 +5,7 @@ import { isAsking, isOver } from './sending-words';
 export interface Search {
   /** Words of the title, in any order. */
   readonly text: string;
-  /** The id of a printer; empty: any. */
+  /** The id of a printer; empty: all of them. */
   readonly printerId: string;
   /** Also what was over long ago. */
   readonly withOld: boolean;

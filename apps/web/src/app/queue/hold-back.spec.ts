@@ -38,7 +38,9 @@ function begin() {
     return [...element.querySelectorAll('button')];
   };
   const says = (): string[] =>
-    buttons().map(({ textContent, disabled }) => textContent.trim() + (disabled ? ' …' : ''));
+    buttons().map(
+      (one) => one.textContent.trim() + ((one.ariaDisabled ?? one.getAttribute('aria-disabled')) ? ' …' : ''),
+    );
   const press = (word: string, place = 0): void =>
     buttons()
       .filter(({ textContent }) => textContent.trim() === word)

@@ -19,7 +19,7 @@ import { PrintersNow } from '../news/printers-now';
               mat-button
               type="button"
               class="inline"
-              [disabled]="asked().has(printer.id)"
+              [attr.aria-disabled]="asked().has(printer.id) || null"
               [attr.aria-label]="(printer.heldBack ? 'Send on to ' : 'Pause sending to ') + printer.name"
               (click)="hold([printer], !printer.heldBack)"
             >
