@@ -9,8 +9,8 @@ export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/template.ts',
   // What does not come about is told late rather than by chance: nothing waits for these where all is well.
-  timeout: 180_000,
-  expect: { timeout: 30_000 },
+  timeout: 420_000,
+  expect: { timeout: 45_000 },
   // Each keeps a processor busy: a third one on two processors makes all take longer.
   workers: 2,
   projects: [

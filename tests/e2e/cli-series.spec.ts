@@ -59,7 +59,7 @@ async function output(world: World): Promise<[string, string[]][]> {
 }
 
 test('many files, killed in the middle and run again: each is delivered exactly once', async ({ world }, testInfo) => {
-  test.setTimeout(60_000 + FILES * 3_000);
+  test.setTimeout(240_000 + FILES * 3_000);
   const cwd = testInfo.outputPath('series');
   mkdirSync(cwd, { recursive: true });
   writeFileSync(join(cwd, 'contracts.json'), JSON.stringify(SETUP));

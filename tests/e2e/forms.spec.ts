@@ -98,7 +98,6 @@ test('thirty workbooks by one set-up: of each the sheet that is asked for, on on
   page,
   world,
 }, testInfo) => {
-  test.setTimeout(360_000);
   const paths: string[] = [];
   for (let at = 1; at <= 30; at += 1) {
     const path = testInfo.outputPath(`branch-${at}.xlsx`);

@@ -176,7 +176,6 @@ test.describe('the server is killed', () => {
   test.use({ ownWorld: true });
 
   test('at any moment: what was answered as accepted is there, what was not is not', async ({ world }) => {
-    test.setTimeout(180_000);
     const printer = await offered(world, 'Straight on', { version: 1, documents: [{ file: '*' }], tray: 'tray-1' });
     const accepted = new Map<string, JobTold>();
     const lost: string[] = [];

@@ -6,8 +6,6 @@ import { expect, ROOT, test } from './world';
 
 /** Whole jobs as people set them up, from the open Bench to what the printer delivered or poppler reads in the file. */
 
-test.setTimeout(150_000);
-
 /** So many A4 pages with their number in large letters and lines of text of a given size. */
 function textPages(count: number, points = 12, name = 'Page'): Promise<Buffer> {
   const document = new PDFDocument({ autoFirstPage: false, size: 'A4' });

@@ -70,7 +70,6 @@ test.describe('a series', () => {
     page,
     world,
   }, testInfo) => {
-    test.setTimeout(360_000);
     // It waits for letterhead in the middle, before the 8th file, however fast it is.
     await world.load('tray-2', 14);
     await world.api('/setups', { name: 'Contracts', ticket: SETUP, printerId: 'upper-office' });

@@ -119,7 +119,6 @@ const postmaster = (): number =>
     .find((pid) => /\/postgres -D/.test(commandOf(pid)) && commandOf(pid).includes(`port=${portOf('database')}`))!;
 
 test('npm start serves the demo; Ctrl+C, a kill and a hard kill stop all of it and lose nothing; the next start goes on', async () => {
-  test.setTimeout(180_000);
   rmSync(HOME, { recursive: true, force: true });
   const first = await start();
   const programs = ['database', 'upper-office', 'library', 'box-office'];

@@ -22,6 +22,8 @@ export { completePrinted } from './intake/browser-pdf';
 export type { NamedHeading } from './intake/outline';
 export { kindOf, type FileKind } from './intake/kind';
 export { takeIn, takeInMade, takeInPictures, type TakenIn } from './intake/take-in';
+export { patience } from './patience';
+export { memoryOf, memoryOfTree } from './process-use';
 export { compilePdfium, startPdfium, usePdfium } from './pdfium';
 export { inScratchFolder, scratchPrefix, sweepScratch } from './scratch';
 export { rehearse } from './rehearse';

@@ -1,8 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
-import type { PdfTrouble } from '@foglio/pdf';
-import { memoryOfTree } from './process-memory';
+import { memoryOfTree, type PdfTrouble } from '@foglio/pdf';
 
 /** What the browser's process tells: where it is reached, or why there is none. */
 export type BrowserReport = { readonly endpoint: string } | { readonly trouble: PdfTrouble; readonly message: string };

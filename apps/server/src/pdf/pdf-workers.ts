@@ -3,6 +3,8 @@ import { constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import type { DocumentFacts, Form, LaidOut, Raster } from '@foglio/core';
 import {
+  memoryOf,
+  patience,
   PdfError,
   tooMuch,
   type ImposeInput,
@@ -15,7 +17,6 @@ import type { Planning, SentDocument } from '../plans/planning';
 import { BrowserKeeper, type BrowserReport } from './browser-keeper';
 import { Intake } from './intake';
 import { LookedAt } from './looked-at';
-import { memoryOf } from './process-memory';
 
 /** A document whose bytes lie in a file. */
 export interface FiledDocument extends DocumentFacts {
@@ -109,6 +110,7 @@ export type DetailsListener = (page: number, details: PageDetails) => void;
 
 /** What work on a file may take before it is ended. */
 export interface WorkerLimits {
+  /** As {@link patience} counts. */
   readonly ms: number;
   readonly memoryMb: number;
 }
@@ -293,7 +295,7 @@ export class PdfWorkers {
     if (this.closed) return Promise.reject(new WorkersClosed('the server is being stopped'));
     const worker = this.take();
     worker.send(request);
-    const end = Date.now() + ms;
+    const isOver = patience(ms, worker.pid);
     let last: PdfReport | null = null;
     return new Promise((resolve, reject) => {
       const giveUp = (why: Error): void => {
@@ -305,7 +307,7 @@ export class PdfWorkers {
         giveUp(new Stopped('It was stopped. Ask for another form, or take it in again.')),
       );
       const watch = setInterval(() => {
-        if (Date.now() > end) giveUp(tooMuch('time'));
+        if (isOver()) giveUp(tooMuch('time'));
         else if (memoryOf(worker.pid) > memoryMb * MB) giveUp(tooMuch('memory'));
       }, WATCH_MS);
       worker.on('message', (report: PdfReport) => {

@@ -1,5 +1,5 @@
 import type { Browser, Page, Route } from 'playwright-core';
-import { completePrinted, tooMuch, type NamedHeading } from '@foglio/pdf';
+import { completePrinted, patience, tooMuch, type NamedHeading } from '@foglio/pdf';
 import { HOME } from './address';
 import { besideAt, type AllBeside } from './beside';
 import { fontFile } from './fonts';
@@ -96,7 +96,7 @@ export async function openPage(
     const page = await context.newPage();
     await page.route('**/*', (route) => answer(route, { html, address, beside, refused }));
     await page.emulateMedia({ media });
-    await inTime(page.goto(address, { waitUntil: 'load', timeout: LOADING_MS }), LOADING_MS);
+    await inTime(page.goto(address, { waitUntil: 'load', timeout: 0 }), LOADING_MS);
     return { page, refused, close };
   } catch (error) {
     await close();
@@ -155,19 +155,20 @@ async function answer(route: Route, { html, address, beside, refused }: Answers)
   return route.abort();
 }
 
-/** A document that never ends is given up; what it does is ended with its context. */
+/** Between two looks at whether a document has had its time, in milliseconds. */
+const LOOK_EVERY_MS = 200;
+
+/** A document that never ends is given up; what it does is ended with its context. The browser is one that this process started. */
 export async function inTime<T>(work: Promise<T>, ms: number): Promise<T> {
+  const isOver = patience(ms, process.pid);
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(tooMuch('time')), ms);
+    timer = setInterval(() => isOver() && reject(tooMuch('time')), LOOK_EVERY_MS);
   });
   try {
     return await Promise.race([work, late]);
-  } catch (error) {
-    if (error instanceof Error && error.name === 'TimeoutError') throw tooMuch('time');
-    throw error;
   } finally {
-    clearTimeout(timer);
+    clearInterval(timer);
     work.catch(() => undefined);
   }
 }
