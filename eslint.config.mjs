@@ -34,6 +34,7 @@ const CORE = [
   'checks',
   'planner',
   'compare',
+  'spend',
   'series',
   'hand',
 ];

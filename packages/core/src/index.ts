@@ -130,6 +130,8 @@ export { legibility, type Legibility } from './tally/legibility';
 export { compare, type WayToPrint } from './compare/compare';
 export { fewestSheets, type FewestSheets } from './compare/fewest-sheets';
 export { tryOutcome, type Outcome } from './compare/outcome';
+export { CHEAPER_WAYS, type CheaperName, type CheaperWay } from './spend/cheaper';
+export { SPENT_KINDS, spentOf, type Delivery, type PaperSpent, type Spent, type SpentKind } from './spend/spent';
 export { deliver, type DeliveredSheet, type Face } from './hand/deliver';
 export { leaf, type ReadPage } from './hand/leaf';
 export {

@@ -1,4 +1,4 @@
-import { isBilledAsColor } from '../printer/billing';
+import { isBilledAsColor, looksGray } from '../printer/billing';
 import { pagesInColor } from './colored-pages';
 import type { CheckRule } from './context';
 import { changePages } from './repair';
@@ -8,10 +8,7 @@ import { countOf } from './words';
 export const grayCodedAsColor: CheckRule = (context) => {
   if (!context.printer.color) return [];
   const { prices } = context.printer;
-  const pages = pagesInColor(
-    context,
-    (facts) => facts.color !== undefined && (facts.looksGray || !facts.color) && isBilledAsColor(facts, prices),
-  );
+  const pages = pagesInColor(context, (facts) => looksGray(facts) && isBilledAsColor(facts, prices));
   if (pages.length === 0) return [];
   const looks = pages.length === 1 ? 'looks grey but is' : 'look grey but are';
   const message = `${countOf(pages.length, 'page')} ${looks} coded in colour, and billed as colour.`;

@@ -1,10 +1,10 @@
 import type { DocumentFacts } from '../pages/facts';
-import { isBilledAsColor } from '../printer/billing';
 import { findTray, type Printer, type Tray } from '../printer/printer';
 import { pointsToMm } from '../paper/sizes';
 import type { PageRules } from '../ticket/page-rules';
 import type { Plan, Sheet, Side } from '../plan/plan';
-import { isMonochrome, type Ticket } from '../ticket/ticket';
+import type { Ticket } from '../ticket/ticket';
+import { coloredSides } from './colored-sides';
 
 export type Tally = Plan['tally'];
 
@@ -95,8 +95,9 @@ interface Fed {
 /** By tray, then by size. */
 type FedByTray = Map<string | null, Map<string, Fed>>;
 
-function setTally({ sheets, ticket, documents, rules, printer, passes }: TallyInput) {
-  const sideCost = clickPrice(ticket, documents, rules, printer);
+function setTally(input: TallyInput) {
+  const { sheets, printer, passes } = input;
+  const sideCost = clickPrice(input);
   const fed: FedByTray = new Map();
   let last: Fed | undefined;
   let sides = 0;
@@ -147,21 +148,12 @@ function fedFrom(fed: FedByTray, sheet: Sheet, printer: Printer): Fed {
   return made;
 }
 
-/**
- * The price of a printed side: in colour where the printer has it, the ticket leaves it on, and a page on the side holds
- * any. A page of which it is not known yet counts as colour: the most it can cost.
- */
-function clickPrice(
-  ticket: Ticket,
-  documents: readonly DocumentFacts[],
-  rules: PageRules,
-  { color, prices }: Printer,
-): (side: Side) => number {
-  if (!color || isMonochrome(ticket) || prices.color === prices.mono) return () => prices.mono;
-  const inColor = (document: number, page: number): boolean =>
-    rules.settingsOf(document, page).color === 'auto' &&
-    isBilledAsColor(documents[document - 1]?.pages[page - 1], prices);
-  return ({ cells }) => (cells.some((cell) => inColor(cell.document, cell.page)) ? prices.color : prices.mono);
+/** The price of a printed side. */
+function clickPrice(input: TallyInput): (side: Side) => number {
+  const { prices } = input.printer;
+  if (prices.color === prices.mono) return () => prices.mono;
+  const isColor = coloredSides(input);
+  return (side) => (isColor(side) ? prices.color : prices.mono);
 }
 
 /**
