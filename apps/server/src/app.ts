@@ -20,6 +20,7 @@ import { panelHandlers, printerHandlers } from './printers/routes';
 import type { PrinterWatch } from './printers/watch';
 import { seriesHandlers } from './series/routes';
 import { setupHandlers } from './setups/routes';
+import { spendHandlers } from './spend/routes';
 
 export interface AppParts {
   readonly db: Database;
@@ -72,6 +73,7 @@ const handlersOf = ({
   ...panelHandlers(db, watch),
   ...sendingHandlers(db, plans),
   ...holdBackHandlers(db, watch),
+  ...spendHandlers(db),
   news: () => {
     throw new Problem('upgrade-required', 'News comes over a WebSocket: ask for one (RFC 6455).');
   },

@@ -29,6 +29,7 @@ import { PrinterWatch } from './printers/watch';
 import { Retention } from './retention/retention';
 import { releaseTasks } from './retention/tasks';
 import { enterHouseSetup } from './setups/setup-store';
+import { Counting } from './spend/counting';
 
 const FOLLOW_MS = 300;
 
@@ -56,6 +57,8 @@ const keeper = new Keeper({
   heldBack: () => heldBackPrinters(db),
 });
 await keeper.start();
+const counting = new Counting(db, plans, presence);
+counting.start();
 
 const retention = new Retention(pool, db, config.limits);
 retention.start();
@@ -123,6 +126,7 @@ async function shutDown(): Promise<void> {
   await announcement?.end();
   nearby.end();
   await keeper.stop();
+  await counting.stop();
   await sending.stop();
   await settling.stop();
   await retention.stop();

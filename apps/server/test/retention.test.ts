@@ -15,11 +15,13 @@ import {
   seriesRows,
   sources,
 } from '../src/database/schema';
+import { spent } from '../src/database/spent-schema';
 import { enqueueReading } from '../src/files/reading-queue';
 import { sweep } from '../src/retention/sweep';
 import { releaseTasks, sweepTasks } from '../src/retention/tasks';
 import { Presence } from '../src/sendings/presence';
 import { PROFILE, startServer, type RunningServer } from './running-server';
+import { until } from './until';
 
 let server: RunningServer;
 beforeAll(async () => {
@@ -36,7 +38,17 @@ beforeEach(async () => {
 const DAY = 24 * 60 * 60_000;
 const ago = (days: number): Date => new Date(Date.now() - days * DAY);
 const LIMITS = { keepDays: 90, graceHours: 24 };
-const swept = (limits = LIMITS) => sweep(server.db, server.pool, limits);
+/** Sendings whose sheets are not added to what was spent. */
+const uncounted = async (): Promise<number> => {
+  const { rows } = await server.db.execute<{ count: number }>(sql`
+    select count(*)::int as count from sendings where state = 'completed' and sheets_done > 0
+    and not exists (select from spent where spent.id = sendings.id)`);
+  return rows[0]!.count;
+};
+const swept = async (limits = LIMITS) => {
+  await until(uncounted, (left) => left === 0);
+  return sweep(server.db, server.pool, limits);
+};
 
 async function fileOf(age = 30): Promise<string> {
   const created = { createdAt: ago(age) };
@@ -155,6 +167,14 @@ test('records of sendings go after the days that are set, and how much was print
     { printerId: 'test-office', month: '2026-07-01', sendings: 3, sheets: 13 },
   ]);
   expect(await swept({ ...LIMITS, keepDays: 30 })).toMatchObject({ sendings: 1 });
+});
+
+test('what is not counted yet as spent stays until it is', async () => {
+  await sendingOf(await fileOf(), 91);
+  await until(uncounted, (left) => left === 0);
+  await server.db.delete(spent);
+  expect(await sweep(server.db, server.pool, LIMITS)).toMatchObject({ sendings: 0 });
+  expect(await count('sendings')).toBe(1);
 });
 
 test('what came from programs goes with its sending, and not before it', async () => {

@@ -26,6 +26,7 @@ import { enterPrinters } from '../src/printers/printer-store';
 import { Nearby } from '../src/printers/nearby';
 import { PrinterWatch } from '../src/printers/watch';
 import { enterHouseSetup } from '../src/setups/setup-store';
+import { Counting } from '../src/spend/counting';
 import { DescribedApi } from './described';
 import { asAdmin, BROWSER, databaseAt, MIGRATIONS, PLANNER, TEMPLATE, WORKER } from './test-database';
 
@@ -90,6 +91,8 @@ export async function startServer({
     heldBack: () => heldBackPrinters(db),
   });
   await keeper.start();
+  const counting = new Counting(db, plans, presence);
+  counting.start();
   const server: Server = createServer();
   const port = (): number => (server.address() as AddressInfo).port;
   const described = new DescribedApi();
@@ -124,6 +127,7 @@ export async function startServer({
     server.closeAllConnections();
     ipp.closeAllConnections();
     await keeper.stop();
+    await counting.stop();
     await sending.stop();
     await settling.stop();
     workers.close();

@@ -15,3 +15,4 @@ export * from './output-records';
 export * from './printer-records';
 export type { Described } from './record';
 export * from './records';
+export * from './spend-records';

@@ -5,6 +5,7 @@ import * as output from './output-records';
 import { PRINTER_OPERATIONS } from './printer-operations';
 import * as records from './records';
 import { SERIES_OPERATIONS } from './series-operations';
+import { SPEND_OPERATIONS } from './spend-operations';
 
 /** Each by its name. */
 export const OPERATIONS = {
@@ -137,6 +138,7 @@ export const OPERATIONS = {
   },
 
   ...SERIES_OPERATIONS,
+  ...SPEND_OPERATIONS,
 
   queues: {
     method: 'get',

@@ -241,6 +241,7 @@ export const newsRecord = {
     about('file', 'More became known of a document; by its SHA-256.'),
     about('series', 'It changed, or what is under way of it.'),
     about('identify', 'A program wants a person to see which printer a queue is; by its name.'),
+    about('spend', 'A delivery was added to what was spent; by its sending.'),
     about('setup', 'A set-up was saved, changed or removed.'),
     about('incoming', 'Another program printed, or what becomes of that changed.'),
     record(

@@ -11,5 +11,6 @@ export { sayChosen, sayInAny } from './page-words';
 export { paperSizes, sayTrayHolding, trayLabels } from './paper';
 export { planAt, sayTicket } from './plan-at';
 export { sayType } from './paper-type';
+export { sayCheaper, saySpentKind, saySpentPaper } from './spend';
 export { sayRoute } from './route-words';
 export { sentence, type Phrase } from './sentence';

@@ -299,6 +299,8 @@ export const sendings = pgTable(
     portion: jsonb('portion').$type<Portion>(),
     /** The sending whose other sets, or whose sheets again, it prints. */
     partOf: uuid('part_of').references((): AnyPgColumn => sendings.id, { onDelete: 'set null' }),
+    /** The sending that it prints once more, all or some of it. */
+    againOf: uuid('again_of').references((): AnyPgColumn => sendings.id, { onDelete: 'set null' }),
     /** By which way it goes and why, in words; null before it is being sent. */
     reason: text('reason'),
     /** How often sending was begun and put off, and until when it is put off. */

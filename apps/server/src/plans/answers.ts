@@ -8,6 +8,7 @@ import {
   sealOf,
   sheetList,
   SHEET_LIST_HEAD,
+  spentOf,
   type Check,
   type DocumentFacts,
   type Plan,
@@ -15,6 +16,7 @@ import {
   type Seal,
   type Sheet,
   type Side,
+  type Spent,
 } from '@foglio/core';
 import { asSeen, shipmentOf, type ShippedDocument, type Shipment } from '@foglio/ipp';
 import { writeCsv } from '../http/download';
@@ -25,7 +27,7 @@ export type PlannedDocument = DocumentFacts & { readonly sha256: string };
 
 /** What is asked of a plan; what it answers with stands in {@link ANSWERS}. */
 export type Question =
-  | { readonly kind: 'brief' | 'sheetList' | 'seen' | 'shipping' }
+  | { readonly kind: 'brief' | 'sheetList' | 'seen' | 'shipping' | 'spent' }
   | {
       readonly kind: 'sheets';
       /** What is printed of it, and how many sheets came out. */
@@ -159,7 +161,11 @@ const shipping: Answering<Shipping> = (plan, { ticket, printer }) => {
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 
-const ANSWERS = { brief, fitness, sheetList: list, seen, sheets, shipping };
+/** What it came to, once it was delivered. */
+const spent: Answering<Spent> = (plan, { ticket, printer, portion }, documents) =>
+  spentOf(plan, { ticket, documents, printer, portion });
+
+const ANSWERS = { brief, fitness, sheetList: list, seen, sheets, shipping, spent };
 
 export type Answer<Kind extends Question['kind']> = ReturnType<(typeof ANSWERS)[Kind]>;
 

@@ -48,8 +48,13 @@ export class Plans {
   }
 }
 
+/** Plans that are made to find what would have cost less. */
+const WAYS = 8;
+
 /** Pages, and sheets that may have to be written out for all sets, that a plan is about; 0 where there will be none. */
 function weigh({ kind }: Question, { ticket }: Planning, documents: readonly PlannedDocument[]): number {
   const pages = countChosen(ticket, documents);
+  // Each way in which it might have been printed is a plan of its own.
+  if (kind === 'spent') return pages * WAYS;
   return kind === 'seen' || kind === 'shipping' ? pages * ticket.copies : pages;
 }

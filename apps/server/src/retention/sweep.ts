@@ -12,6 +12,7 @@ import {
   seriesRows,
   sources,
 } from '../database/schema';
+import { spent } from '../database/spent-schema';
 
 /** What a sweep removed. */
 export interface Swept {
@@ -54,6 +55,7 @@ export async function sweep(db: Database, pool: Pool, { keepDays, graceHours }: 
 /** Records of what was printed, and of what came from programs; how much it was is added up. */
 async function sweepSendings(tx: Within, limit: ReturnType<typeof sql>): Promise<number> {
   const isOld = sql`${sendings.updatedAt} < ${limit} and ${sendings.state} in ${OVER}`;
+  const isCounted = sql`(${sendings.sheetsDone} = 0 or exists (select from ${spent} where ${spent.id} = ${sendings.id}))`;
   await tx.execute(sql`
     with gone as (
       select ${series.id} as id from ${series} where ${series.state} <> 'draft' and ${series.startedAt} < ${limit}
@@ -68,7 +70,7 @@ async function sweepSendings(tx: Within, limit: ReturnType<typeof sql>): Promise
   // What belongs to a series stays as long as that: its report tells of it.
   const { rows } = await tx.execute<{ count: number }>(sql`
     with gone as (
-      delete from ${sendings} where ${isOld} and ${sendings.seriesId} is null
+      delete from ${sendings} where ${isOld} and ${sendings.seriesId} is null and ${isCounted}
       and not exists (select from ${incoming} where ${incoming.sendingId} = ${sendings.id})
       returning printer_id, created_at, sheets_done
     ), counted as (

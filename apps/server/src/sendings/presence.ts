@@ -7,7 +7,7 @@ import { log } from '../log';
 const CHANNEL = 'foglio_news';
 
 /** What there is news of, with the key by which it is found: of a file the document's SHA-256, of all others the id. */
-export type Topic = 'sending' | 'printer' | 'job' | 'file' | 'series' | 'incoming' | 'setup' | 'identify';
+export type Topic = 'sending' | 'printer' | 'job' | 'file' | 'series' | 'incoming' | 'setup' | 'spend' | 'identify';
 
 /** First half of the lock's key: tells these locks from others in the database. */
 const LOCK_CLASS = 0x466f67;

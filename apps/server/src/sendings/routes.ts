@@ -42,7 +42,8 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
       if (!isOver(earlier)) throw new Problem('sending-not-over', 'Wait until it is over, or cancel it.');
       const userName = by ?? earlier.userName;
       const values = marks ? await portionOf(db, plans, earlier, marks) : allOf(earlier);
-      return describeSending(await db.transaction((tx) => enterSending(tx, { ...values, key, userName })));
+      const again = { ...values, key, userName, againOf: earlier.id };
+      return describeSending(await db.transaction((tx) => enterSending(tx, again)));
     },
     'other-sets': async ({ params, body: { key, by } }) =>
       describeSending(await sendOthers(db, plans, await find(params.id), key, by)),

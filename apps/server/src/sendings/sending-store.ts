@@ -8,7 +8,7 @@ import { Problem } from '../http/problem';
 
 export type StoredSending = typeof sendings.$inferSelect;
 
-const OVER: readonly SendingState[] = ['completed', 'canceled', 'aborted', 'failed', 'interrupted', 'uncertain'];
+export const OVER: readonly SendingState[] = ['completed', 'canceled', 'aborted', 'failed', 'interrupted', 'uncertain'];
 
 export const isOver = (sending: StoredSending): boolean => OVER.includes(sending.state);
 

@@ -123,7 +123,7 @@ export async function resumeSeries(db: Database, one: StoredSeries, again: boole
       .returning();
     if (!resumed) throw new Problem('series-sent', 'This series is not paused.');
     for (const { id, jobId, printerId, ticket, profile, sheets, tally, seriesId, userName } of again ? broken : []) {
-      const values = { jobId, printerId, ticket, profile, sheets, tally, seriesId, userName };
+      const values = { jobId, printerId, ticket, profile, sheets, tally, seriesId, userName, againOf: id };
       // In the place of the one that went wrong: right after it, and before all that come later.
       const place = sql`(select created_at + interval '1 microsecond' from ${sendings} where id = ${id})`;
       await insertSending(tx, values, place);
