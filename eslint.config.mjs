@@ -16,7 +16,7 @@ const ROOMS = {
   server: { folder: 'apps/server', may: ['api', 'core', 'sentence', 'pdf', 'typeset', 'ipp'] },
   printer: { folder: 'apps/printer', may: ['core', 'pdf', 'ipp'] },
   web: { folder: 'apps/web', may: ['api', 'core', 'sentence'] },
-  demo: { folder: 'demo', may: [] },
+  demo: { folder: 'demo', may: ['core'] },
 };
 
 /** The folders of the core from the ground up: each may import what stands before it, and itself. */

@@ -36,7 +36,7 @@ const apps = [
     entryPoints: ['apps/cli/src/foglio.ts', 'apps/cli/src/look-through-thread.ts'],
     within: WITHIN_COMMANDS,
   },
-  { outdir: 'demo/dist', entryPoints: ['demo/src/main.ts'], within: [] },
+  { outdir: 'demo/dist', entryPoints: ['demo/src/main.ts', 'demo/src/past.ts'], within: [] },
 ];
 
 /** Leaves packages outside but for these and our own. */

@@ -115,6 +115,7 @@ for _ in $(seq 200); do
 done
 printf '%s' "$ADDRESS" >"$STATE/$NAME/address"
 task node demo/dist/main.js "$ADDRESS"
+task node demo/dist/past.js "$ADDRESS" "$DATABASE_URL"
 release_lock
 say "the server's log is ${FOGLIO_LOG#"$PWD"/}"
 say "serving at $ADDRESS; Ctrl+C stops it"

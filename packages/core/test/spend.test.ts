@@ -88,9 +88,11 @@ describe('what would have cost less', () => {
   const cheaper = (settings: Settings, document: DocumentFacts, printer: PrinterInput = { ...OFFICE, color: true }) =>
     spent(settings, document, { printer }).cheaper;
 
-  test('in grey, only where nothing seen is coloured', () => {
+  test('in grey, those pages on which nothing seen is coloured', () => {
     const coded = documentWith([1, 2].map(() => ({ color: true, looksGray: true, smallestText: 6 })));
-    expect(cheaper(plain, coded)).toEqual({ way: 'in-grey', saves: 0.08, smallestTextPt: 6 });
+    expect(cheaper(plain, coded)).toEqual({ way: 'in-grey', saves: 0.08, smallestTextPt: null });
+    const one = documentWith([true, false].map((looksGray) => ({ color: true, looksGray, smallestText: 6 })));
+    expect(cheaper({ ...plain, copies: 3 }, one)).toEqual({ way: 'in-grey', saves: 0.12, smallestTextPt: null });
     const seen = documentWith([1, 2].map(() => ({ color: true, looksGray: false, smallestText: 6 })));
     expect(cheaper(plain, seen)?.way).toBe('two-sided');
   });

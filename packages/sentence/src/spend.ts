@@ -18,7 +18,7 @@ const CHEAPER: Readonly<Record<CheaperName, string>> = {
   'two-sided': 'on both sides',
   '2-a-side': 'two pages a side',
   '4-a-side': 'four pages a side',
-  'in-grey': 'in grey: nothing on it is coloured',
+  'in-grey': 'the pages that look grey, in grey',
 };
 
 /** "two pages a side, text still 8.4 pt" */

@@ -57,6 +57,7 @@ export const routes: Routes = [
     title: 'Print from other programs · Foglio',
     loadComponent: () => import('./programs/programs').then(({ Programs }) => Programs),
   },
+  { path: 'spend', title: 'Spend · Foglio', loadComponent: () => import('./spend/spend').then(({ Spend }) => Spend) },
   { path: 'guide', title: 'Guide · Foglio', loadComponent: () => import('./guide/guide').then(({ Guide }) => Guide) },
   { path: '**', redirectTo: '' },
 ];

@@ -51,6 +51,7 @@ import { OnBench } from './state/on-bench';
         <a routerLink="/set-ups" routerLinkActive="here" ariaCurrentWhenActive="page">Set-ups</a>
         <a routerLink="/queue" routerLinkActive="here" ariaCurrentWhenActive="page">Queue</a>
         <a routerLink="/printers" routerLinkActive="here" ariaCurrentWhenActive="page">Printers</a>
+        <a routerLink="/spend" routerLinkActive="here" ariaCurrentWhenActive="page">Spend</a>
         <a routerLink="/guide" routerLinkActive="here" ariaCurrentWhenActive="page">Guide</a>
       </nav>
       <div class="state">

@@ -11,7 +11,7 @@ export interface CheaperWay {
   readonly smallestTextPt: number | null;
 }
 
-/** Such as change neither what the job is nor, where it is grey anyway, what it looks like. */
+/** Such as change neither what the job is nor what it looks like; in grey, those pages that look so anyway. */
 export const CHEAPER_WAYS = ['two-sided', '2-a-side', '4-a-side', 'in-grey'] as const satisfies readonly WayName[];
 export type CheaperName = (typeof CHEAPER_WAYS)[number];
 
@@ -22,23 +22,25 @@ const ADVISED_PT = 8;
 const WORTH_TELLING = 0.005;
 
 /**
- * The way that saves most of those that are compared, on paper that is there and with text that is read easily. In grey only
- * where nothing seen on it is coloured; on both sides only where the printer turns paper over itself; a booklet stays one.
+ * The way that saves most of those that are compared, on paper that is there and with text that is read easily: on both sides only
+ * where the printer turns paper over itself, and a booklet stays one. Pages that are billed as colour though nothing on them is
+ * coloured can always be printed in grey.
  *
- * @param now what it came to, and whether nothing of it is seen in colour though some of it was billed so
+ * @param now what it came to, and what of that is for such pages
  * @returns null where nothing would have cost less
  */
 export function cheaperWay(
   ticket: Ticket,
   documents: readonly DocumentFacts[],
   printer: Printer,
-  now: { readonly cost: number; readonly looksGray: boolean },
+  now: { readonly cost: number; readonly gray: number },
 ): CheaperWay | null {
   if (now.cost <= 0 || ticket.pieces !== null) return null;
-  let best: CheaperWay | null = null;
+  let best: CheaperWay | null =
+    now.gray < WORTH_TELLING ? null : { way: 'in-grey', saves: now.gray, smallestTextPt: null };
+  if (ticket.layout.kind !== 'grid') return best;
   for (const { name, cost, smallestTextPt, textKnown, isUnfed } of compare(ticket, documents, printer)) {
     if (!isAdvised(name) || isUnfed) continue;
-    if (name === 'in-grey' ? !now.looksGray : ticket.layout.kind !== 'grid') continue;
     if (name === 'two-sided' && !printer.duplex) continue;
     if (name.endsWith('a-side') && (!textKnown || (smallestTextPt ?? Infinity) < ADVISED_PT)) continue;
     const saves = Number((now.cost - cost).toFixed(4));
@@ -47,4 +49,5 @@ export function cheaperWay(
   return best;
 }
 
-const isAdvised = (name: WayName): name is CheaperName => (CHEAPER_WAYS as readonly WayName[]).includes(name);
+const isAdvised = (name: WayName): name is Exclude<CheaperName, 'in-grey'> =>
+  name !== 'in-grey' && (CHEAPER_WAYS as readonly WayName[]).includes(name);

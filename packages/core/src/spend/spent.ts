@@ -77,6 +77,7 @@ export function spentOf(plan: Plan, { ticket, documents, printer, portion }: Del
   const sets = portion === 'first-set' ? 1 : portion === 'other-sets' ? ticket.copies - 1 : ticket.copies;
   const whole = { ...ticket, copies: sets, proof: false };
   const isAgain = typeof portion === 'object' && portion !== null;
+  const gray = money(graySides * plan.sets * (printer.prices.color - printer.prices.mono));
   return {
     kind: kindOf(ticket),
     sheets,
@@ -86,10 +87,10 @@ export function spentOf(plan: Plan, { ticket, documents, printer, portion }: Del
     graySides: graySides * plan.sets,
     paper,
     printing: money(cost - paper),
-    gray: money(graySides * plan.sets * (printer.prices.color - printer.prices.mono)),
+    gray,
     papers,
     saved: isAgain ? { sheets: 0, cost: 0 } : savedBy(whole, documents, printer, plan.tally),
-    cheaper: isAgain ? null : cheaperWay(whole, documents, printer, { cost, looksGray: colorSides === graySides }),
+    cheaper: isAgain ? null : cheaperWay(whole, documents, printer, { cost, gray }),
   };
 }
 

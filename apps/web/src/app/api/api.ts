@@ -235,6 +235,9 @@ export class Api {
     return name === '' ? {} : { by: name };
   }
 
+  /** What was delivered between two days, added up. */
+  readonly spend = (which: QueryOf<(typeof OPERATIONS)['spend']>) => this.ask('spend', { query: which });
+
   readonly sendings = () => this.ask('sendings', {});
 
   readonly send = ({ jobId, revision, sheets, seal, confirmed }: ToSend) =>

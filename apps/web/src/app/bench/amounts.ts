@@ -6,7 +6,8 @@ export const sayPieces = (pieces: number, over: number): string =>
   `${pieces === 1 ? 'piece' : 'pieces'}${over > 0 ? `, ${over} of them over` : ''}`;
 
 /** Money in euros: "€ 1.90". */
-export const sayMoney = (amount: number): string => `€ ${amount.toFixed(2)}`;
+export const sayMoney = (amount: number): string =>
+  `€ ${amount.toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 })}`;
 
 /** A duration a person can plan with: "36 s", "8 min", "1 h 10 min". */
 export function sayTime(seconds: number): string {
