@@ -157,6 +157,27 @@ test('Printers: one that asks who is asking, and what announces itself on the ne
   }
 });
 
+test('Spend: nothing yet, as a chart with its calendar, as a table, and by set-up', async ({
+  quietPage: page,
+  world,
+}) => {
+  await page.goto(`${world.base}/spend`);
+  await expect(page.getByText('Nothing was printed in these days.')).toBeVisible();
+  await expectNothingFound(page);
+  const job = await world.demoJob('contract', { tray: 'tray-1' });
+  await world.api('/sendings', { jobId: job, revision: 1, sheets: 14 });
+  await expect(page.getByText('sheets, of 14 sides')).toBeVisible();
+  await expectNothingFound(page);
+  await page.locator('fo-day-phrase').first().getByRole('button').click();
+  await expect(page.getByRole('grid')).toBeVisible();
+  await expectNothingFound(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'As a table' }).click();
+  await page.getByRole('button', { name: 'By set-up' }).click();
+  await expect(page.getByRole('row', { name: /^set up by hand/ })).toBeVisible();
+  await expectNothingFound(page);
+});
+
 test('Guide', async ({ quietPage: page, world }) => {
   await world.demoJob('contract');
   await page.goto(`${world.base}/guide`);

@@ -198,6 +198,13 @@ test('every operation of the API answers as the OpenAPI description says, which 
   await ask('POST', `/api/sendings/${passes.id}/second-pass`);
   await expect.poll(() => stateOf(passes.id)).toBe('completed');
 
+  // What all of it came to.
+  const days = '?from=2026-01-01&to=2099-12-31';
+  await expect
+    .poll(async () => (await json<{ total: { deliveries: number } }>('GET', `/api/spend${days}`)).total.deliveries)
+    .toBeGreaterThan(6);
+  await ask('GET', `/api/spend.csv${days}&printer=box-office`);
+
   expect(api.complaints).toEqual([]);
   expect([...api.met].sort()).toEqual(api.operations.sort());
 });

@@ -7,6 +7,7 @@ import { setImmediate as turn, setTimeout as wait } from 'node:timers/promises';
 import { test as base, expect, type Page } from '@playwright/test';
 import type { JobBrief, JobList } from '@foglio/api';
 import { databaseAt, databaseServer, query, TEMPLATE } from './databases';
+import { FORGET, pristine, UNDER_WAY } from './forget';
 import { ownDatabase } from './own-database';
 import { panelAt, putJson } from './panel';
 import { ended, launch, ROOT } from './programs';
@@ -73,28 +74,6 @@ const DOCUMENTS = {
   'grant-return': 'grantReturn',
   timetable: 'rehearsalTimetable',
 } as const;
-
-/** What was uploaded, set up and sent in a world, but for the documents of the template and what was read of them. */
-const FORGET = [
-  'delete from incoming',
-  'delete from sendings',
-  'delete from series_rows',
-  'delete from series',
-  'delete from setups',
-  'delete from jobs',
-  'delete from files',
-  'delete from printers',
-  'delete from graphile_worker._private_jobs',
-];
-
-/** What a world has before anything is done in it: the documents' hashes as a list of PostgreSQL, the set-ups as JSON. */
-async function pristine(): Promise<{ documents: string; setups: string }> {
-  const { rows } = await query<{ documents: string; setups: string }>(
-    databaseAt(databaseServer(), TEMPLATE),
-    `select (select array_agg(sha256)::text from contents) as documents, (select json_agg(setups)::text from setups) as setups`,
-  );
-  return rows[0]!;
-}
 
 /**
  * The real server, database and simulated printers, each a process of its own. A world is begun anew for each test, which
@@ -163,11 +142,7 @@ export class World {
   private async isAtRest(): Promise<boolean> {
     if (this.server?.exitCode !== null || this.server.signalCode !== null) return false;
     for (let round = 0; round < 100; round += 1) {
-      const { rows } = await query<{ busy: string }>(
-        this.database,
-        `select (select count(*) from graphile_worker._private_jobs)
-              + (select count(*) from sendings where state in ('queued', 'sending')) as busy`,
-      );
+      const { rows } = await query<{ busy: string }>(this.database, UNDER_WAY);
       if (rows[0]?.busy === '0') return true;
       await wait(20);
     }

@@ -116,6 +116,8 @@ export async function countDelivery(db: Database, plans: Plans, sending: StoredS
     cheaperText: cheaper?.smallestTextPt ?? null,
   };
   await db.transaction(async (tx) => {
+    const [still] = await tx.select({ id: sendings.id }).from(sendings).where(eq(sendings.id, id)).for('share');
+    if (!still) return;
     await tx.insert(spent).values(values).onConflictDoUpdate({ target: spent.id, set: values });
     await tx.delete(spentPapers).where(eq(spentPapers.id, id));
     const rows = papers.map(({ size, type, sheets, cost }) => ({ id, size, type: type ?? '', sheets, cost }));

@@ -5,6 +5,7 @@ import {
   Component,
   computed,
   type ElementRef,
+  Injectable,
   input,
   output,
   signal,
@@ -13,9 +14,11 @@ import {
 import { MatButton } from '@angular/material/button';
 import { MatCalendar } from '@angular/material/datepicker';
 import { DateAdapter, MAT_DATE_LOCALE, NativeDateAdapter, provideNativeDateAdapter } from '@angular/material/core';
+import { CalendarHead } from './calendar-head';
 import { commonSpans, type Day, localDate, localDay, sayDay } from './days';
 
 /** Weeks begin on Monday (ISO 8601). */
+@Injectable()
 class IsoDates extends NativeDateAdapter {
   override getFirstDayOfWeek(): number {
     return 1;
@@ -34,7 +37,7 @@ class IsoDates extends NativeDateAdapter {
       #origin="cdkOverlayOrigin"
       #phrase
       [attr.aria-expanded]="isOpen()"
-      [attr.aria-label]="label() + ' ' + said()"
+      [title]="label()"
       (click)="isOpen.set(!isOpen())"
       [textContent]="said()"
     ></button>
@@ -56,6 +59,7 @@ class IsoDates extends NativeDateAdapter {
           }
         </div>
         <mat-calendar
+          [headerComponent]="head"
           [selected]="date()"
           [startAt]="date()"
           [minDate]="least()"
@@ -97,7 +101,7 @@ export class DayPhrase {
   readonly today = input.required<Day>();
   /** The day of the first delivery of all; null where none is known. */
   readonly since = input.required<Day | null>();
-  /** What the day is: "From" or "to". */
+  /** What the day is: "The first day". */
   readonly label = input.required<string>();
   /** Between which it may lie; null: any until today. */
   readonly min = input<Day | null>(null);
@@ -105,6 +109,7 @@ export class DayPhrase {
   readonly chosen = output<Day>();
   readonly spanChosen = output<{ readonly from: Day; readonly to: Day }>();
   private readonly phrase = viewChild.required<ElementRef<HTMLButtonElement>>('phrase');
+  protected readonly head = CalendarHead;
   protected readonly isOpen = signal(false);
   protected readonly said = computed(() => sayDay(this.day(), this.today()));
   protected readonly date = computed(() => localDate(this.day()));

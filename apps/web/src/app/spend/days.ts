@@ -15,8 +15,12 @@ export const localDay = (date: Date): Day =>
 /** The same day for a calendar on the screen. */
 export const localDate = (day: Day): Date => new Date(`${day}T00:00`);
 
-const isDay = (text: string | null): text is Day =>
-  text !== null && /^\d{4}-\d\d-\d\d$/.test(text) && !Number.isNaN(dateOf(text).getTime());
+/** The 31st of February would be one of March. */
+function isDay(text: string | null): text is Day {
+  if (text === null || !/^\d{4}-\d\d-\d\d$/.test(text)) return false;
+  const date = dateOf(text);
+  return !Number.isNaN(date.getTime()) && dayOf(date) === text;
+}
 
 /** Two days in their order, from an address; what is no day there is the beginning of the month two months ago, and today. */
 export function daysFrom(from: string | null, to: string | null, today: Day): { readonly from: Day; readonly to: Day } {
