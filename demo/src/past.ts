@@ -168,8 +168,11 @@ async function enter(
   const places = names.map((_, at) => `$${at + 1}`).join(', ');
   await client.query(`insert into spent (${names.join(', ')}) values (${places})`, Object.values(row));
   for (const { size, type, sheets, cost } of papers) {
-    const values = [id, size, type ?? '', sheets, cost];
-    await client.query('insert into spent_papers (id, size, type, sheets, cost) values ($1, $2, $3, $4, $5)', values);
+    const values = [id, day, printerId, size, type ?? '', sheets, cost];
+    await client.query(
+      'insert into spent_papers (id, day, printer_id, size, type, sheets, cost) values ($1, $2, $3, $4, $5, $6, $7)',
+      values,
+    );
   }
 }
 

@@ -27,6 +27,8 @@ CREATE TABLE "spent" (
 --> statement-breakpoint
 CREATE TABLE "spent_papers" (
 	"id" uuid NOT NULL,
+	"day" date NOT NULL,
+	"printer_id" text NOT NULL,
 	"size" text NOT NULL,
 	"type" text NOT NULL,
 	"sheets" integer NOT NULL,
@@ -37,5 +39,7 @@ CREATE TABLE "spent_papers" (
 ALTER TABLE "sendings" ADD COLUMN "again_of" uuid;--> statement-breakpoint
 ALTER TABLE "spent_papers" ADD CONSTRAINT "spent_papers_id_spent_id_fk" FOREIGN KEY ("id") REFERENCES "public"."spent"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "spent_day" ON "spent" USING btree ("day");--> statement-breakpoint
+CREATE INDEX "spent_title" ON "spent" USING btree ("title","day");--> statement-breakpoint
+CREATE INDEX "spent_papers_day" ON "spent_papers" USING btree ("day");--> statement-breakpoint
 ALTER TABLE "sendings" ADD CONSTRAINT "sendings_again_of_sendings_id_fk" FOREIGN KEY ("again_of") REFERENCES "public"."sendings"("id") ON DELETE set null ON UPDATE no action;--> statement-breakpoint
 CREATE TRIGGER tell AFTER INSERT OR UPDATE ON spent FOR EACH ROW EXECUTE FUNCTION foglio_tell('spend', 'id');

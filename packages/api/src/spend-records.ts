@@ -1,6 +1,6 @@
 import { CHEAPER_WAYS, SPENT_KINDS } from '@foglio/core';
 import { list } from './operation';
-import { count, id, maybeWords, record, words, type Described } from './record';
+import { count, maybeWords, record, words, type Described } from './record';
 
 /** What was printed and paid for over time, as JSON Schemas; the types follow from them. */
 

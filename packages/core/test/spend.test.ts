@@ -68,7 +68,7 @@ test.each([
   ['booklet', { sides: 'two-sided', layout: { kind: 'booklet' } }],
   ['tiles', { layout: { kind: 'tiles' } }],
 ] as const)('the kind %s', (kind, settings) => {
-  expect(spent({ tray: 'tray-1', ...settings } as Settings, grey(4)).kind).toBe(kind);
+  expect(spent({ tray: 'tray-1', ...settings }, grey(4)).kind).toBe(kind);
 });
 
 test('four pages a side on both sides save seven sheets of eight, whatever routes say of sides', () => {

@@ -42,7 +42,7 @@ export const spent = pgTable(
     cheaperSaves: money('cheaper_saves'),
     cheaperText: numeric('cheaper_text', { precision: 8, scale: 3, mode: 'number' }),
   },
-  (table) => [index('spent_day').on(table.day)],
+  (table) => [index('spent_day').on(table.day), index('spent_title').on(table.title, table.day)],
 );
 
 /** Its sheets, by paper. */
@@ -52,11 +52,14 @@ export const spentPapers = pgTable(
     id: uuid('id')
       .notNull()
       .references(() => spent.id, { onDelete: 'cascade' }),
+    /** Those of the delivery, so that papers are added up alone. */
+    day: date('day').notNull(),
+    printerId: text('printer_id').notNull(),
     size: text('size').notNull(),
     /** Empty: not known. */
     type: text('type').notNull(),
     sheets: integer('sheets').notNull(),
     cost: money('cost'),
   },
-  (table) => [primaryKey({ columns: [table.id, table.size, table.type] })],
+  (table) => [primaryKey({ columns: [table.id, table.size, table.type] }), index('spent_papers_day').on(table.day)],
 );

@@ -94,7 +94,7 @@ async function uncounted(db: Database, most: number): Promise<StoredSending[]> {
 }
 
 /** Counts a delivery, or counts it anew. */
-export async function countDelivery(db: Database, plans: Plans, sending: StoredSending): Promise<void> {
+async function countDelivery(db: Database, plans: Plans, sending: StoredSending): Promise<void> {
   const { id, printerId, jobId, ticket, profile, endedAt, updatedAt, sheetsDone } = sending;
   const { papers, ...figures } = sharedOut(await figuresOf(db, plans, sending), sheetsDone);
   const [printer] = await db.select({ name: printers.name }).from(printers).where(eq(printers.id, printerId));
@@ -120,7 +120,8 @@ export async function countDelivery(db: Database, plans: Plans, sending: StoredS
     if (!still) return;
     await tx.insert(spent).values(values).onConflictDoUpdate({ target: spent.id, set: values });
     await tx.delete(spentPapers).where(eq(spentPapers.id, id));
-    const rows = papers.map(({ size, type, sheets, cost }) => ({ id, size, type: type ?? '', sheets, cost }));
+    const { day } = values;
+    const rows = papers.map(({ type, ...paper }) => ({ id, day, printerId, type: type ?? '', ...paper }));
     if (rows.length > 0) await tx.insert(spentPapers).values(rows);
   });
 }

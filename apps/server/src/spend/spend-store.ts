@@ -1,7 +1,7 @@
 import type { SpendFigures, SpendPaper, SpendRecord } from '@foglio/api';
 import { sql, type SQL } from 'drizzle-orm';
 import type { Database } from '../database/connection';
-import { printers, setups } from '../database/schema';
+import { jobs, printers, setups } from '../database/schema';
 import { spent, spentPapers } from '../database/spent-schema';
 
 /** Which deliveries are added up. */
@@ -27,23 +27,38 @@ export function stepOf({ from, to }: Which): SpendRecord['step'] {
   return days <= BY_DAY ? 'day' : days <= BY_WEEK ? 'week' : 'month';
 }
 
-const within = ({ from, to, printer }: Which): SQL =>
-  sql`${spent.day} between ${from} and ${to}${printer === undefined ? sql`` : sql` and ${spent.printerId} = ${printer}`}`;
+/** The first day of the period that a day lies in; without a time zone, which would cost more than all that is added up. */
+const PERIODS: Readonly<Record<SpendRecord['step'], SQL>> = {
+  day: sql`day`,
+  // The fifth of January of 1970 was a Monday.
+  week: sql`day - (day - date '1970-01-05') % 7`,
+  month: sql`date_trunc('month', day::timestamp)::date`,
+};
 
-const FIGURES = sql`
-  count(*)::int as "deliveries",
-  coalesce(sum(sheets), 0)::float8 as "sheets",
-  coalesce(sum(two_sided_sheets), 0)::float8 as "twoSidedSheets",
-  coalesce(sum(sides), 0)::float8 as "sides",
-  coalesce(sum(color_sides), 0)::float8 as "colorSides",
-  coalesce(sum(gray_sides), 0)::float8 as "graySides",
-  coalesce(sum(paper), 0)::float8 as "paper",
-  coalesce(sum(printing), 0)::float8 as "printing",
-  coalesce(sum(gray), 0)::float8 as "gray",
-  coalesce(sum(saved_sheets), 0)::float8 as "savedSheets",
-  coalesce(sum(saved), 0)::float8 as "saved",
-  coalesce(sum(sheets) filter (where again is not null), 0)::float8 as "againSheets",
-  coalesce(sum(paper + printing) filter (where again is not null), 0)::float8 as "again"`;
+/** Of deliveries, and of their papers. */
+const within = ({ from, to, printer }: Which): SQL =>
+  sql`day between ${from} and ${to}${printer === undefined ? sql`` : sql` and printer_id = ${printer}`}`;
+
+/** What is added up, by its name in a record, and of what. */
+const SUMS = {
+  deliveries: '1',
+  sheets: 'sheets',
+  twoSidedSheets: 'two_sided_sheets',
+  sides: 'sides',
+  colorSides: 'color_sides',
+  graySides: 'gray_sides',
+  paper: 'paper',
+  printing: 'printing',
+  gray: 'gray',
+  savedSheets: 'saved_sheets',
+  saved: 'saved',
+  againSheets: 'case when again is null then 0 else sheets end',
+  again: 'case when again is null then 0 else paper + printing end',
+} as const satisfies Record<keyof SpendFigures, string>;
+
+/** The sums of what the table has, and the sums of such sums; by names that do not hide the table's. */
+const summed = Object.entries(SUMS).map(([name, of]) => sql.raw(`sum(${of}) as "sum ${name}"`));
+const summedUp = Object.keys(SUMS).map((name) => sql.raw(`coalesce(sum("sum ${name}"), 0)::float8 as "${name}"`));
 
 /** Sums by one thing or another; by what, the bits of the last column tell (PostgreSQL, GROUPING). */
 interface Summed extends Record<string, unknown>, SpendFigures {
@@ -120,48 +135,66 @@ function figuresOf(row: Summed): SpendFigures {
   return sum;
 }
 
-async function sums(db: Database, which: Which, step: string): Promise<Summed[]> {
+async function sums(db: Database, which: Which, step: SpendRecord['step']): Promise<Summed[]> {
+  // Added up by all of these first, there is little left to be added up by each.
   const { rows } = await db.execute<Summed>(sql`
+    with fine as (
+      select ${PERIODS[step]} as period, printer_id, kind, setup_id, max(printer_name collate "C") as printer_name,
+        max(setup_name collate "C") as setup_name, ${sql.join(summed, sql`, `)}
+      from ${spent} where ${within(which)} group by 1, 2, 3, 4
+    )
     select period::text, printer_id as "printerId", max(printer_name) as "printerName", kind, setup_id as "setupId",
-      max(setup_name) as "setupName", ${FIGURES}, grouping(period, printer_id, kind, setup_id) as "by"
-    from (select *, date_trunc(${step}, day)::date as period from ${spent} where ${within(which)}) as delivered
-    group by grouping sets ((), (period), (printer_id), (kind), (setup_id))`);
+      max(setup_name) as "setupName", ${sql.join(summedUp, sql`, `)}, grouping(period, printer_id, kind, setup_id) as "by"
+    from fine group by grouping sets ((), (period), (printer_id), (kind), (setup_id))`);
   return rows;
 }
 
-async function sumsOfPapers(db: Database, which: Which, step: string): Promise<PaperSum[]> {
+async function sumsOfPapers(db: Database, which: Which, step: SpendRecord['step']): Promise<PaperSum[]> {
   const { rows } = await db.execute<PaperSum>(sql`
-    select period::text, size, type, sum(papers.sheets)::float8 as sheets, sum(papers.cost)::float8 as cost
-    from (select id, date_trunc(${step}, day)::date as period from ${spent} where ${within(which)}) as delivered
-    join ${spentPapers} as papers using (id)
-    group by grouping sets ((size, type), (period, size, type))
-    order by sum(papers.cost) desc, sum(papers.sheets) desc, size, type`);
+    with fine as (
+      select ${PERIODS[step]} as period, size, type, sum(sheets) as sheets, sum(cost) as cost
+      from ${spentPapers} where ${within(which)} group by 1, 2, 3
+    )
+    select period::text, size, type, sum(sheets)::float8 as sheets, sum(cost)::float8 as cost
+    from fine group by grouping sets ((size, type), (period, size, type))
+    order by sum(cost) desc, sum(sheets) desc, size, type`);
   return rows;
 }
 
 async function printedAgain(db: Database, which: Which): Promise<SpendRecord['again']> {
   type Line = SpendRecord['again'][number];
   const { rows } = await db.execute<Line & Record<string, unknown>>(sql`
-    select title, (array_agg(delivered.job_id order by delivered.day desc) filter (where jobs.id is not null))[1] as "jobId",
-      again as why, again_said as said, count(*)::int as times, sum(sheets)::float8 as sheets,
-      sum(paper + printing)::float8 as cost
-    from (select * from ${spent} where ${within(which)} and again is not null) as delivered
-    left join jobs on jobs.id = delivered.job_id
-    group by title, again, again_said order by cost desc, title limit ${MOST_LINES}`);
+    with lines as (
+      select title, again, again_said, count(*)::int as times, sum(sheets)::float8 as sheets,
+        sum(paper + printing)::float8 as cost
+      from ${spent} where ${within(which)} and again is not null
+      group by title, again, again_said order by cost desc, title limit ${MOST_LINES}
+    )
+    select title, ${latestJob(which)} as "jobId", again as why, again_said as said, times, sheets, cost from lines`);
   return rows;
 }
 
 async function wouldCostLess(db: Database, which: Which): Promise<SpendRecord['cheaper']> {
   type Line = SpendRecord['cheaper'][number];
   const { rows } = await db.execute<Line & Record<string, unknown>>(sql`
-    select title, (array_agg(delivered.job_id order by delivered.day desc) filter (where jobs.id is not null))[1] as "jobId",
-      (array_agg(setup_id order by delivered.day desc))[1] as "setupId", cheaper_way as way, count(*)::int as times,
-      sum(cheaper_saves)::float8 as saves, min(cheaper_text)::float8 as "smallestTextPt"
-    from (select * from ${spent} where ${within(which)} and cheaper_way is not null) as delivered
-    left join jobs on jobs.id = delivered.job_id
-    group by title, cheaper_way order by saves desc, title limit ${MOST_LINES}`);
+    with lines as (
+      select title, cheaper_way as way, count(*)::int as times, sum(cheaper_saves)::float8 as saves,
+        min(cheaper_text)::float8 as "smallestTextPt"
+      from ${spent} where ${within(which)} and cheaper_way is not null
+      group by title, cheaper_way order by saves desc, title limit ${MOST_LINES}
+    )
+    select title, ${latestJob(which)} as "jobId", way, times, saves, "smallestTextPt", (
+      select setup_id from ${spent} where ${within(which)} and title = lines.title and cheaper_way = lines.way
+      order by day desc limit 1
+    ) as "setupId" from lines`);
   return rows;
 }
+
+/** The job of that title that was delivered last, of those that are still here. */
+const latestJob = (which: Which): SQL => sql`(
+  select job_id from ${spent}
+  where ${within(which)} and title = lines.title and job_id in (select ${jobs.id} from ${jobs}) order by day desc limit 1
+)`;
 
 async function firstDay(db: Database): Promise<string | null> {
   const { rows } = await db.execute<{ since: string | null }>(sql`select min(day)::text as since from ${spent}`);

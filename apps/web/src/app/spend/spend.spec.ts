@@ -54,7 +54,7 @@ async function begin(
   const show = async (ms = 0): Promise<string> => {
     await jest.advanceTimersByTimeAsync(ms);
     harness.detectChanges();
-    return element.textContent!.replace(/\s+/g, ' ');
+    return element.textContent.replace(/\s+/g, ' ');
   };
   return { harness, element, show, asked, news };
 }
@@ -179,7 +179,7 @@ test('by printer, paper, kind and set-up; each line of what would have cost less
     );
     (button as HTMLElement).click();
     await show();
-    return element.querySelector('fo-spend-table tbody')!.textContent!.replace(/\s+/g, ' ').trim();
+    return element.querySelector('fo-spend-table tbody')!.textContent.replace(/\s+/g, ' ').trim();
   };
   expect(await by('By paper')).toBe('A4 letterhead 9€ 0.54');
   expect(await by('By kind')).toContain('several a side 475 %');
