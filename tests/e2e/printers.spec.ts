@@ -88,7 +88,8 @@ test.describe('several printers', () => {
     });
     const source = pageTexts(world.source('contract'));
     expect(leafed.map(words)).toEqual(source.map(words));
-    await expect(page.getByText('Back, page 1 of the file sent')).toBeVisible();
+    await expect(page.getByText('Front, page 1', { exact: true })).toBeVisible();
+    await expect(page.getByText('Back, page 2', { exact: true })).toBeVisible();
     await expect.poll(stateOf, { timeout: 60_000 }).toBe('completed');
   });
 

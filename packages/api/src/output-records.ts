@@ -40,8 +40,6 @@ export const deliveredSheet = record(
   },
 );
 
-export const stackRecord = record('Stack', { delivered: { type: 'array', items: deliveredSheet }, sheets: count });
-
 export const sheetAsSeen = record('Sheet as the printer sees it', {
   job: position,
   document: position,
@@ -63,6 +61,19 @@ export const seenRecord = record('Job as the printer sees it', {
 
 const pageName = record('Page of a document', { document: position, page: position });
 const pageNames = { type: 'array', items: pageName } as const;
+
+const pageSent = record('Page of a file sent', { ...printedFace.properties, cells: pageNames });
+
+export const stackRecord = record(
+  'Stack',
+  { delivered: { type: 'array', items: deliveredSheet }, sheets: count },
+  {
+    optional: {
+      documents: { ...listOfWords, description: 'Names of the ticket’s documents, in order.' },
+      pages: { type: 'array', items: pageSent, description: 'What stands on each page of the files that were sent.' },
+    },
+  },
+);
 
 export const sentSheet = record('Sheet of a set', {
   tray: { ...maybeWords, description: 'Its id; null: the printer chooses.' },
@@ -87,6 +98,7 @@ export type SentSheet = Described<typeof sentSheet>;
 export type SheetsRecord = Described<typeof sheetsRecord>;
 export type PrintedFace = Described<typeof printedFace>;
 export type DeliveredSheet = Described<typeof deliveredSheet>;
+export type PageSent = Described<typeof pageSent>;
 export type StackRecord = Described<typeof stackRecord>;
 export type SheetAsSeen = Described<typeof sheetAsSeen>;
 export type SeenRecord = Described<typeof seenRecord>;

@@ -8,6 +8,7 @@ export { jobAttributes, type MediaWay, type SentSheets } from './job-attributes'
 export * from './message';
 export { PROFILE_ATTRIBUTES, readProfile } from './profile';
 export { asSeen, type SheetAsSeen } from './as-seen';
+export { pagesSent, type PageSent } from './pages-sent';
 export { hearEvents, subscribe, tellsEvents, type Subscription } from './events';
 export { sayFaults } from './faults';
 export type { Supply } from './supplies';

@@ -1,6 +1,6 @@
 import { plan, type Plan, type Ticket } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
-import { asSeen, firstString, sayFaults, shipmentOf, type SheetAsSeen } from '../src';
+import { asSeen, firstString, pagesSent, sayFaults, shipmentOf, type SheetAsSeen } from '../src';
 
 const PRINTER = readPrinter({
   name: 'Upper office',
@@ -35,6 +35,27 @@ test('what the printer is told of each sheet is what the plan says, whatever the
     expect(seen.map(({ sheet, source, sides }) => [sheet, source, sides])).toEqual(
       made.sheets.map(({ index, tray, sides }) => [index, tray, sides]),
     );
+  }
+});
+
+test('each page of the files that are sent is called by what the plan has there, whatever the way', () => {
+  const grid = { layout: { kind: 'grid', pagesPerSide: 2 } };
+  for (const settings of [MIXED, { ...MIXED, ...grid }, { ...MIXED, copies: 3, slips: { between: 'sets' } }]) {
+    const { plan: made, ticket } = planned(settings);
+    for (const printer of [able(['media-col', 'sides']), able([], true), able([])]) {
+      const shipment = shipmentOf(made, ticket, printer);
+      const called = new Map(pagesSent(shipment).map((one) => [`${one.job} ${one.document} ${one.page}`, one.cells]));
+      const seen = asSeen(shipment);
+      // The second opinion: the pages that a printer is told of, sheet by sheet.
+      expect(called.size).toBe(seen.reduce((sum, { pages }) => sum + pages.length, 0));
+      for (const { job, document, sheet, kind, pages } of seen) {
+        const { front, back } = made.sheets[sheet - 1] ?? { front: null, back: null };
+        const sides = kind === 'slip' ? pages.map(() => []) : [front!.cells, ...(back ? [back.cells] : [])];
+        expect(pages.map((page) => called.get(`${job} ${document} ${page}`))).toEqual(
+          sides.map((cells) => cells.map((cell) => ({ document: cell.document, page: cell.page }))),
+        );
+      }
+    }
   }
 });
 

@@ -18,7 +18,7 @@ import {
   type Side,
   type Spent,
 } from '@foglio/core';
-import { asSeen, shipmentOf, type ShippedDocument, type Shipment } from '@foglio/ipp';
+import { asSeen, pagesSent, shipmentOf, type PageSent, type ShippedDocument, type Shipment } from '@foglio/ipp';
 import { writeCsv } from '../http/download';
 import { planOf, type Planning } from './planning';
 
@@ -27,7 +27,7 @@ export type PlannedDocument = DocumentFacts & { readonly sha256: string };
 
 /** What is asked of a plan; what it answers with stands in {@link ANSWERS}. */
 export type Question =
-  | { readonly kind: 'brief' | 'sheetList' | 'seen' | 'shipping' | 'spent' }
+  | { readonly kind: 'brief' | 'sheetList' | 'seen' | 'shipping' | 'spent' | 'pagesSent' }
   | {
       readonly kind: 'sheets';
       /** What is printed of it, and how many sheets came out. */
@@ -165,7 +165,11 @@ const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const spent: Answering<Spent> = (plan, { ticket, printer, portion }, documents) =>
   spentOf(plan, { ticket, documents, printer, portion });
 
-const ANSWERS = { brief, fitness, sheetList: list, seen, sheets, shipping, spent };
+/** What stands on each page of the files that are sent. */
+const pages: Answering<readonly PageSent[]> = (plan, { ticket, printer }) =>
+  pagesSent(shipmentOf(plan, ticket, printer));
+
+const ANSWERS = { brief, fitness, sheetList: list, seen, sheets, shipping, spent, pagesSent: pages };
 
 export type Answer<Kind extends Question['kind']> = ReturnType<(typeof ANSWERS)[Kind]>;
 

@@ -56,5 +56,5 @@ function weigh({ kind }: Question, { ticket }: Planning, documents: readonly Pla
   const pages = countChosen(ticket, documents);
   // Each way in which it might have been printed is a plan of its own.
   if (kind === 'spent') return pages * WAYS;
-  return kind === 'seen' || kind === 'shipping' ? pages * ticket.copies : pages;
+  return kind === 'seen' || kind === 'shipping' || kind === 'pagesSent' ? pages * ticket.copies : pages;
 }

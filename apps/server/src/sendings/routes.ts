@@ -78,7 +78,7 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
     stack: async ({ params }) => {
       const sending = await find(params.id);
       if (sending.printerJobs.length === 0) throw new Problem('not-found', 'Nothing has reached the printer yet.');
-      return stackOf(db, sending);
+      return { ...(await stackOf(db, sending)), ...(await namesOf(db, plans, sending)) };
     },
     sendingDocument: async ({ params: { id, job, document }, response }) => {
       await passOn(await panelOf(db, await find(id), Number(job), `/documents/${Number(document)}`), response);
@@ -267,6 +267,29 @@ async function stackOf(db: Database, sending: StoredSending) {
   for (const job of sending.printerJobs) jobs.push((await (await panelOf(db, sending, job)).json()) as PanelJob);
   const delivered = jobs.flatMap((job) => job.delivered).map((sheet, index) => ({ ...sheet, index: index + 1 }));
   return { sheets: sending.sheets, delivered };
+}
+
+/** What stands on the pages of the files that a sending went as; nothing where that cannot be planned any more. */
+async function namesOf(db: Database, plans: Plans, sending: StoredSending) {
+  const { ticket, profile: printer, portion, pass, earlierJobs, printerJobs } = sending;
+  const moment = momentOfPrinting(sending);
+  try {
+    const documents = await documentsOf(db, ticket);
+    const ofPass = async (at: 1 | 2 | null, numbers: readonly number[]) => {
+      const sent = await plans.ask({ kind: 'pagesSent' }, { ticket, printer, moment, pass: at, portion }, documents);
+      return sent.flatMap((one) => {
+        // Of a job that is not at the printer yet nothing came out.
+        const job = numbers[one.job - 1];
+        return job === undefined ? [] : [{ ...one, job }];
+      });
+    };
+    const fronts = pass === 2 ? await ofPass(1, earlierJobs) : [];
+    const pages = [...fronts, ...(await ofPass(pass, printerJobs))];
+    return { documents: documents.map(({ name }) => name), pages };
+  } catch (error) {
+    if (error instanceof Problem) return {};
+    throw error;
+  }
 }
 
 /** What a simulated printer keeps of a job of this sending. @throws Problem where it is a real printer, or away */

@@ -10,12 +10,13 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { DeliveredSheet, PrinterRecord } from '@foglio/api';
+import type { DeliveredSheet, PrintedFace, PrinterRecord } from '@foglio/api';
 import { sayFinishing } from '@foglio/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, sayError } from '../api/api';
 import { trayColour, trayInk, trayMark } from '../bench/tray-mark';
 import { PageImage } from '../pages/page-image';
+import { faceWords, type FaceWords } from './face-words';
 import { facesOf } from './faces';
 import type { StackSource } from './stack-source';
 
@@ -55,15 +56,17 @@ export class StackViewer {
     loader: async ({ params }) => {
       try {
         const stack = await firstValueFrom(this.api[params.of](params.key));
-        return { sheets: stack.delivered, trouble: null };
+        return { sheets: stack.delivered, say: faceWords(stack), trouble: null };
       } catch (error) {
-        return { sheets: [] as readonly DeliveredSheet[], trouble: sayError(error) };
+        return { sheets: [] as readonly DeliveredSheet[], say: null, trouble: sayError(error) };
       }
     },
   });
 
   /** The last answer is kept while the next one is on its way, so that nothing flickers. */
   private readonly kept = signal<readonly DeliveredSheet[]>([]);
+  /** A printed face in words, by what was known last. */
+  private readonly words = signal<FaceWords>(faceWords({}));
   protected readonly sheets = computed(() => this.stack.value()?.sheets ?? this.kept());
   protected readonly sheet = computed(() => this.sheets()[Math.min(this.at(), this.sheets().length - 1)] ?? null);
   protected readonly faces = computed(() => {
@@ -81,11 +84,16 @@ export class StackViewer {
       untracked(() => {
         this.at.set(0);
         this.kept.set([]);
+        this.words.set(faceWords({}));
       });
     });
     effect(() => {
-      const sheets = this.stack.value()?.sheets;
-      if (sheets) untracked(() => this.kept.set(sheets));
+      const known = this.stack.value();
+      if (!known) return;
+      untracked(() => {
+        this.kept.set(known.sheets);
+        if (known.say) this.words.set(known.say);
+      });
     });
   }
 
@@ -105,10 +113,15 @@ export class StackViewer {
   protected say(sheet: DeliveredSheet): string {
     const { front, back } = facesOf(sheet);
     const faces = [
-      front ? `front page ${front.page}` : 'front not printed',
-      back ? `back page ${back.page}` : 'back not printed',
+      front ? `front ${this.name(front)}` : 'front not printed',
+      back ? `back ${this.name(back)}` : 'back not printed',
     ];
     return `Sheet ${sheet.index}, set ${sheet.set}, ${this.trayName(sheet)}, ${faces.join(', ')}${this.finished(sheet)}`;
+  }
+
+  /** "page 3", by the document's own pages where these are known. */
+  protected name(face: PrintedFace): string {
+    return this.words()(face);
   }
 
   protected go(by: number): void {
