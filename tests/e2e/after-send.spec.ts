@@ -263,3 +263,46 @@ test('sending is paused in the Queue, and what was sent waits there until it goe
   await until(world, id, 'completed');
   await expect(entry).toContainText('completed');
 });
+
+test('what waits is put sooner or later, by keyboard and by hand, and is printed in that order', async ({
+  page,
+  world,
+}) => {
+  await world.api('/printers/upper-office/held-back', { held: true }, 'PUT');
+  const titles = ['First', 'Second', 'Third'];
+  const sent: Sending[] = [];
+  for (const [at, title] of titles.entries()) sent.push(await send(world, at + 1, { title, tray: 'tray-1' }, at + 1));
+  await page.goto(`${world.base}/queue/${sent[2]!.id}`);
+  const order = () =>
+    page
+      .locator('.cdk-drop-list a [matlistitemtitle], .cdk-drop-list a .mdc-list-item__primary-text')
+      .allTextContents();
+  const stands = (...wanted: string[]) =>
+    expect.poll(async () => (await order()).map((one) => one.trim())).toEqual(wanted);
+  await expect(page.getByRole('heading', { name: 'Waiting here, the next first' })).toBeVisible();
+  await stands('First', 'Second', 'Third');
+  const sooner = page.getByRole('button', { name: 'Sooner' });
+  await sooner.press('Enter');
+  await stands('First', 'Third', 'Second');
+  await expect(sooner).toBeFocused();
+  await sooner.press('Enter');
+  await stands('Third', 'First', 'Second');
+  // There is nothing before it; the button keeps the focus.
+  await expect(sooner).toHaveAttribute('aria-disabled', 'true');
+  await expect(sooner).toBeFocused();
+  await page.getByRole('button', { name: 'Later' }).press('Enter');
+  await stands('First', 'Third', 'Second');
+
+  const entry = (name: string) => page.locator('.cdk-drop-list a').filter({ hasText: name });
+  const [from, to] = [(await entry('Second').boundingBox())!, (await entry('First').boundingBox())!];
+  await page.mouse.move(from.x + 40, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 40, from.y - 10, { steps: 5 });
+  await page.mouse.move(to.x + 40, to.y + 5, { steps: 10 });
+  await page.mouse.up();
+  await stands('Second', 'First', 'Third');
+  await world.api('/printers/upper-office/held-back', { held: false }, 'PUT');
+  for (const { id } of sent) await until(world, id, 'completed');
+  const sheets = await Promise.all([1, 2, 3].map(async (job) => (await world.delivered(job)).length));
+  expect(sheets).toEqual([2, 1, 3]);
+});

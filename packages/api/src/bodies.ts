@@ -143,6 +143,8 @@ export const stackRefeeding = field('turned', { type: 'boolean' });
 export const stackTaking = field('taken', { const: true });
 /** What is sent to a printer waits here. */
 export const holdingBack = field('held', { type: 'boolean' });
+/** The sending that another one comes before; null: it comes after all. */
+export const sendingPlace = field('before', { type: ['string', 'null'], format: 'uuid' });
 export const printerPausing = field('paused', { type: 'boolean' });
 
 /** What a person says of the paper in a tray; null: what the printer says holds again. */

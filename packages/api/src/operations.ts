@@ -188,6 +188,15 @@ export const OPERATIONS = {
     status: 200,
     gives: records.sendingRecord,
   },
+  placeSending: {
+    method: 'put',
+    path: '/api/sendings/{id}/place',
+    says: 'Puts a sending that waits here before another for the same printer, or after all of them.',
+    takes: bodies.sendingPlace,
+    status: 200,
+    refuses: ['sending-under-way'],
+    gives: records.sendingRecord,
+  },
   again: {
     method: 'post',
     path: '/api/sendings/{id}/again',

@@ -14,6 +14,7 @@ export const PROBLEMS = {
   'stop-stands': { status: 409, title: 'Something must be settled first' },
   'caution-stands': { status: 409, title: 'Something must be confirmed first' },
   'sending-not-over': { status: 409, title: 'The sending is not over' },
+  'sending-under-way': { status: 409, title: 'It does not wait any more' },
   'sending-over': { status: 409, title: 'The sending is over' },
   'name-taken': { status: 409, title: 'Another has this name' },
   'setup-needed': { status: 409, title: 'New jobs start from this set-up' },

@@ -194,6 +194,8 @@ export const sendingRecord = record(
       enum: ['turn-over', 'as-it-lies', null],
       description: 'Of a job in two passes: how the stack goes back in between them.',
     },
+    movable: { type: 'boolean', description: 'Whether it may be put before or after others that wait.' },
+    turnAt: { ...moment, description: 'Those of a printer are sent in the order of this.' },
     reason: { ...maybeWords, description: 'By which way it goes and why; null before it is being sent.' },
     portion: {
       anyOf: [...portionSchema.anyOf, { type: 'null' }],

@@ -309,6 +309,8 @@ export const sendings = pgTable(
     /** When its printer had all of it first, and when it was over. */
     printingAt: timestamp('printing_at', { withTimezone: true }),
     endedAt: timestamp('ended_at', { withTimezone: true }),
+    /** Sendings of a printer are sent in the order of this: when they were entered, unless a person put one before another. */
+    turnAt: moment('turn_at'),
     /** Number of the server process that is sending it; its lock tells whether that process still lives. */
     server: integer('server'),
     createdAt: moment('created_at'),

@@ -24,11 +24,21 @@ import { userOf } from './as-known';
 import { cancelSending } from './cancel';
 import { enqueueSending } from './enqueue';
 import { enterSending } from './enter';
+import { placeSending } from './place';
 import { afterAllCameOut } from './follow';
 
 const MOST_LISTED = 200;
 
-type Names = 'sendings' | 'send' | 'sending' | SendingAct | 'sheets' | 'seen' | 'stack' | 'sendingDocument';
+type Names =
+  | 'sendings'
+  | 'placeSending'
+  | 'send'
+  | 'sending'
+  | SendingAct
+  | 'sheets'
+  | 'seen'
+  | 'stack'
+  | 'sendingDocument';
 
 /** Sending, how it goes, and what came out. */
 export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
@@ -37,6 +47,8 @@ export function sendingHandlers(db: Database, plans: Plans): Handlers<Names> {
     sendings: async () => (await listSendings(db, MOST_LISTED)).map(describeSending),
     send: async ({ body }) => describeSending(await send(db, plans, body)),
     sending: async ({ params }) => describeSending(await find(params.id)),
+    placeSending: async ({ params, body }) =>
+      describeSending(await placeSending(db, await find(params.id), body.before)),
     again: async ({ params, body: { key, by, marks } }) => {
       const earlier = await find(params.id);
       if (!isOver(earlier)) throw new Problem('sending-not-over', 'Wait until it is over, or cancel it.');

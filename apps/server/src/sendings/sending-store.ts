@@ -113,7 +113,7 @@ export async function passesAt(db: Database, { id, printerId }: StoredSending): 
 }
 
 /** Until the end of the transaction nobody else enters or takes sendings of this printer, so that they have one order. */
-const takeTurn = (db: Pick<Database, 'execute'>, printerId: string) =>
+export const takeTurn = (db: Pick<Database, 'execute'>, printerId: string) =>
   db.execute(sql`select pg_advisory_xact_lock(${TAKING}, hashtext(${printerId}))`);
 
 /** Enters a sending after all that were entered for its printer, or where it is said to stand. */
@@ -126,7 +126,7 @@ export async function insertSending(
   await takeTurn(db, values.printerId);
   const [sending] = await db
     .insert(sendings)
-    .values({ ...values, createdAt })
+    .values({ ...values, createdAt, turnAt: createdAt })
     .returning();
   return sending as StoredSending;
 }
@@ -189,7 +189,7 @@ export async function goingOn(db: Database): Promise<StoredSending[]> {
     .from(sendings)
     .leftJoin(series, eq(sendings.seriesId, series.id))
     .where(or(inArray(sendings.state, [...AT_PRINTER]), waiting))
-    .orderBy(asc(sendings.createdAt), asc(sendings.id));
+    .orderBy(asc(sendings.turnAt), asc(sendings.id));
   return found.map(({ sending }) => sending);
 }
 
@@ -211,7 +211,7 @@ export async function takeNext(db: Database, printerId: string, server: number):
       .leftJoin(series, eq(sendings.seriesId, series.id))
       .where(and(atPrinter, eq(sendings.state, 'queued'), GOES_ON))
       // Backs come onto the stack that was put back for them before anything else may take it.
-      .orderBy(sql`${sendings.pass} = 2 desc nulls last`, asc(sendings.createdAt), asc(sendings.id))
+      .orderBy(sql`${sendings.pass} = 2 desc nulls last`, asc(sendings.turnAt), asc(sendings.id))
       .limit(1);
     // Nobody overtakes the one whose turn it is, also while it waits for its printer.
     if (next?.retryAt && next.retryAt > new Date()) return null;
@@ -265,7 +265,7 @@ export async function findSending(db: Database, parameter: string): Promise<Stor
 export function describeSending(sending: StoredSending) {
   const { id, jobId, printerId, state, message, reason, sheets, sheetsDone, printerJobs, createdAt, updatedAt } =
     sending;
-  const { pass, handling, portion, partOf, tally } = sending;
+  const { pass, handling, portion, partOf, seriesId, tally, turnAt } = sending;
   const { copies, title } = sending.ticket;
   return {
     id,
@@ -283,6 +283,9 @@ export function describeSending(sending: StoredSending) {
     handling,
     portion,
     partOf,
+    // Files of a series are sent in the order of the series.
+    movable: state === 'queued' && seriesId === null && pass !== 2,
+    turnAt,
     reason,
     createdAt,
     updatedAt,

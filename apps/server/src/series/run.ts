@@ -93,7 +93,7 @@ async function wake(db: Database, { id }: StoredSeries): Promise<void> {
     .select()
     .from(sendings)
     .where(and(eq(sendings.seriesId, id), eq(sendings.state, 'queued')))
-    .orderBy(sendings.createdAt)
+    .orderBy(sendings.turnAt)
     .limit(1);
   if (next) await enqueueSending(db, next);
 }
@@ -125,7 +125,7 @@ export async function resumeSeries(db: Database, one: StoredSeries, again: boole
     for (const { id, jobId, printerId, ticket, profile, sheets, tally, seriesId, userName } of again ? broken : []) {
       const values = { jobId, printerId, ticket, profile, sheets, tally, seriesId, userName, againOf: id };
       // In the place of the one that went wrong: right after it, and before all that come later.
-      const place = sql`(select created_at + interval '1 microsecond' from ${sendings} where id = ${id})`;
+      const place = sql`(select turn_at + interval '1 microsecond' from ${sendings} where id = ${id})`;
       await insertSending(tx, values, place);
     }
   });

@@ -54,6 +54,8 @@ export const aSending = (change: Partial<SendingRecord> = {}): SendingRecord => 
   handling: null,
   portion: null,
   partOf: null,
+  movable: false,
+  turnAt: '2026-11-25T09:00:00Z',
   reason: null,
   createdAt: '2026-11-25T10:00:00Z',
   updatedAt: '2026-11-25T10:00:00Z',

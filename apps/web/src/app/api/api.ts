@@ -253,6 +253,10 @@ export class Api {
     return MOVES_PAPER.includes(how) ? this.keys.once(what, (key) => act({ key, ...sheets, ...this.by() })) : act({});
   }
 
+  /** Puts one that waits here before another, or after all. */
+  readonly placeSending = (id: string, before: string | null) =>
+    this.ask('placeSending', { params: { id }, body: { before } });
+
   /** The sheets of a set, and which of them it prints. */
   readonly sheetsOf = (id: string) => this.ask('sheets', { params: { id } });
 

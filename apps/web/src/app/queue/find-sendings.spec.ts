@@ -1,6 +1,6 @@
 import type { SendingRecord } from '@foglio/api';
 import { aSending } from '../../stubs/records';
-import { ALL_OF_LATE, findSendings, type Search } from './find-sendings';
+import { ALL_OF_LATE, findSendings, placeAt, placeBy, type Search } from './find-sendings';
 
 const NOW = Date.parse('2026-11-25T10:00:00Z');
 
@@ -22,12 +22,16 @@ const found = (search: Partial<Search>, all: readonly SendingRecord[] = ALL) => 
 };
 
 test.each<[Partial<Search>, string, number]>([
-  [{}, 'Asks for you: asks; At the printers: prints waits held; Done: done', 1],
-  [{ withOld: true }, 'Asks for you: asks; At the printers: prints waits held; Done: done old', 0],
+  [{}, 'Asks for you: asks; At the printers: prints held; Waiting here, the next first: waits; Done: done', 1],
+  [
+    { withOld: true },
+    'Asks for you: asks; At the printers: prints held; Waiting here, the next first: waits; Done: done old',
+    0,
+  ],
   [{ text: 'SEASON ' }, 'Asks for you: asks; At the printers: prints; Done: old', 0],
   [{ text: 'season flyer' }, 'At the printers: prints', 0],
-  [{ text: 'untitled' }, 'At the printers: waits', 0],
-  [{ printerId: 'q' }, 'At the printers: waits', 0],
+  [{ text: 'untitled' }, 'Waiting here, the next first: waits', 0],
+  [{ printerId: 'q' }, 'Waiting here, the next first: waits', 0],
   [{ text: 'no such title' }, 'At the printers: ', 0],
 ])('%j finds %s, and %i that left the list', (search, groups, old) => {
   expect(found(search)).toEqual([groups, old]);
@@ -35,4 +39,32 @@ test.each<[Partial<Search>, string, number]>([
 
 test('nothing at all is said where the printers have nothing', () => {
   expect(found({}, [])).toEqual(['At the printers: ', 0]);
+});
+
+/** At two printers, in their turns. */
+const WAITS = ['p1', 'q1', 'p2', 'p3', 'q2'].map((id, at) =>
+  sending(id, id, { state: 'queued', printerId: id[0]!, turnAt: `2026-11-25T09:00:0${at}Z` }),
+);
+const [p1, q1, p2, p3] = WAITS as [SendingRecord, SendingRecord, SendingRecord, SendingRecord];
+
+test('what waits stands in the order in which it is sent, however it is listed', () => {
+  const [group] = findSendings(WAITS.toReversed(), ALL_OF_LATE, NOW).groups;
+  expect(group!.sendings.map(({ id }) => id)).toEqual(['p1', 'q1', 'p2', 'p3', 'q2']);
+});
+
+test.each([
+  // Put first, it comes before the first of its printer; put between others, before the next one.
+  [p3, 0, 'p1'],
+  [p3, 1, 'p2'],
+  [p1, 4, null],
+  [p1, 2, 'p3'],
+  // Past one of another printer, or where it stands: nothing changes.
+  [p1, 1, undefined],
+  [q1, 0, undefined],
+  [p2, 2, undefined],
+])('put elsewhere in the list by hand', (moved, to, before) => expect(placeAt(WAITS, moved, to)).toBe(before));
+
+test('by one place among those of its printer, as far as there is one', () => {
+  expect([p1, p2, p3].map((one) => placeBy(WAITS, one, -1))).toEqual([undefined, 'p1', 'p2']);
+  expect([p1, p2, p3].map((one) => placeBy(WAITS, one, 1))).toEqual(['p3', null, undefined]);
 });

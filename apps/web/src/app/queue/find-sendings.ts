@@ -16,6 +16,13 @@ export const ALL_OF_LATE: Search = { text: '', printerId: '', withOld: false };
 /** What is over leaves the list after a day, in milliseconds; it is found again by its words, or by asking for all. */
 const LEAVES_MS = 24 * 60 * 60 * 1000;
 
+/** What the printers have not got yet, in the order in which they get it. */
+export const WAITING = 'Waiting here, the next first';
+
+const isWaiting = ({ state }: SendingRecord): boolean => state === 'queued';
+
+const byTurn = (one: SendingRecord, other: SendingRecord): number => one.turnAt.localeCompare(other.turnAt);
+
 export interface Group {
   readonly name: string;
   readonly sendings: readonly SendingRecord[];
@@ -48,8 +55,43 @@ export function findSendings(
   const rest = shown.filter((one) => !isAsking(one));
   const groups = [
     { name: 'Asks for you', sendings: asking },
-    { name: 'At the printers', sendings: rest.filter((one) => !isOver(one)) },
+    { name: 'At the printers', sendings: rest.filter((one) => !isOver(one) && !isWaiting(one)) },
+    { name: WAITING, sendings: rest.filter(isWaiting).sort(byTurn) },
     { name: 'Done', sendings: rest.filter(isOver) },
-  ].filter(({ name, sendings }) => sendings.length > 0 || (name === 'At the printers' && asking.length === 0));
+  ].filter(
+    ({ name, sendings }) =>
+      sendings.length > 0 || (name === 'At the printers' && asking.length === 0 && !rest.some(isWaiting)),
+  );
   return { groups, old: matching.length - shown.length };
+}
+
+/**
+ * What one comes before once it is put elsewhere in a list of those that wait: the next one there of the same printer.
+ *
+ * @param to where it then stands in the list, from 0
+ * @returns an id, or null where it then comes after all; undefined where nothing changes
+ */
+export function placeAt(
+  waiting: readonly SendingRecord[],
+  moved: SendingRecord,
+  to: number,
+): string | null | undefined {
+  const followed = (list: readonly SendingRecord[]): string | null => {
+    const at = list.findIndex(({ id }) => id === moved.id);
+    return list.slice(at + 1).find(({ printerId }) => printerId === moved.printerId)?.id ?? null;
+  };
+  const without = waiting.filter(({ id }) => id !== moved.id);
+  const before = followed(without.toSpliced(to, 0, moved));
+  return before === followed(waiting) ? undefined : before;
+}
+
+/** The same, by one place among those of its printer; undefined where it is the first or the last there. */
+export function placeBy(
+  waiting: readonly SendingRecord[],
+  moved: SendingRecord,
+  by: -1 | 1,
+): string | null | undefined {
+  const same = waiting.filter(({ printerId }) => printerId === moved.printerId);
+  const to = same.findIndex(({ id }) => id === moved.id) + by;
+  return to < 0 || to >= same.length ? undefined : placeAt(same, moved, to);
 }

@@ -1,3 +1,4 @@
+import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { DatePipe, NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
@@ -26,7 +27,7 @@ import { BrowserNoticesSwitch } from '../notices/browser-notices-switch';
 import { countSheets } from '../bench/amounts';
 import { QueueActions, queueFeature } from '../state/queue.state';
 import { isHoldable, isMoving, isOver, percentDone, sayOthers, sayPass, sayPortion, sayState } from './sending-words';
-import { ALL_OF_LATE, findSendings, type Search } from './find-sendings';
+import { ALL_OF_LATE, findSendings, placeAt, placeBy, type Search, WAITING } from './find-sendings';
 import { AgainDialog, type AgainData } from './again-dialog';
 import { AgainSheets } from './again-sheets';
 import { HoldBack } from './hold-back';
@@ -43,6 +44,8 @@ import { TurnGuide } from './turn-guide';
   imports: [
     AgainSheets,
     BrowserNoticesSwitch,
+    CdkDrag,
+    CdkDropList,
     DatePipe,
     HoldBack,
     NgTemplateOutlet,
@@ -69,6 +72,12 @@ export class Queue {
   private readonly now = clock();
   protected readonly search = signal(ALL_OF_LATE);
   protected readonly found = computed(() => findSendings(this.queue().sendings ?? [], this.search(), this.now()));
+  /** All that wait, whatever is looked for. */
+  private readonly waiting = computed(() => {
+    const { groups } = findSendings(this.queue().sendings ?? [], ALL_OF_LATE, this.now());
+    return groups.find(({ name }) => name === WAITING)?.sendings ?? [];
+  });
+  protected readonly WAITING = WAITING;
   /** Printers that something was sent to, by their names. */
   protected readonly printers = computed(() => {
     const ids = new Set((this.queue().sendings ?? []).map(({ printerId }) => printerId));
@@ -126,6 +135,28 @@ export class Queue {
     const title = inject(Title);
     // Also seen where another window is in front.
     effect(() => title.setTitle(this.titleOf(this.shown())));
+  }
+
+  /** Put elsewhere in the list by hand; where it then stands is shown once the server says so. */
+  protected drop({
+    item,
+    container,
+    currentIndex,
+  }: CdkDragDrop<readonly SendingRecord[], unknown, SendingRecord>): void {
+    this.place(item.data, placeAt(container.data, item.data, currentIndex));
+  }
+
+  /** What it would come before, were it one place sooner or later at its printer. */
+  protected placeAfter(sending: SendingRecord, by: -1 | 1): string | null | undefined {
+    return placeBy(this.waiting(), sending, by);
+  }
+
+  protected move(sending: SendingRecord, by: -1 | 1): void {
+    this.place(sending, this.placeAfter(sending, by));
+  }
+
+  private place({ id }: SendingRecord, before: string | null | undefined): void {
+    if (before !== undefined) this.store.dispatch(QueueActions.place({ id, before }));
   }
 
   protected narrow(change: Partial<Search>): void {

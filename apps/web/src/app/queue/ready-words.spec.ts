@@ -11,7 +11,7 @@ import { clock, sayBefore, sayReady, toBeSent, waitingIn } from './ready-words';
 const START = Date.parse('2026-11-25T10:00:00Z');
 
 const sending = (id: string, change: Partial<SendingRecord> = {}): SendingRecord =>
-  aSending({ id, seconds: 100, createdAt: `2026-11-25T09:00:0${id}Z`, ...change });
+  aSending({ id, seconds: 100, createdAt: `2026-11-25T09:00:0${id}Z`, turnAt: `2026-11-25T09:00:0${id}Z`, ...change });
 
 const office = (change: Partial<PrinterRecord> = {}): PrinterRecord =>
   aPrinter({ name: 'Upper office', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] }, { pace: 1.5, ...change });

@@ -18,9 +18,7 @@ export function waitingIn(
   printerOf: (id: string) => PrinterRecord | null,
 ): Waiting[] {
   const those = (...states: SendingRecord['state'][]): SendingRecord[] =>
-    sendings
-      .filter(({ state }) => states.includes(state))
-      .sort((one, other) => one.createdAt.localeCompare(other.createdAt));
+    sendings.filter(({ state }) => states.includes(state)).sort((one, other) => one.turnAt.localeCompare(other.turnAt));
   const inOrder = [...those('printing', 'turning', 'sending'), ...those('queued')];
   return inOrder.map((one) => waitingOf(one, printerOf(one.printerId)));
 }

@@ -26,6 +26,21 @@ export const listen = createEffect(
   { functional: true },
 );
 
+/** Where those stand that change their places with it is told as news. */
+export const place = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(QueueActions.place),
+      concatMap(({ id, before }) =>
+        api.placeSending(id, before).pipe(
+          map((sending) => QueueActions.changed({ sending })),
+          catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
 /** What is done to a sending is shown by what the server then says of it. */
 export const act = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>

@@ -10,6 +10,7 @@ export const QueueActions = createActionGroup({
     Listed: props<{ sendings: readonly SendingRecord[] }>(),
     Changed: props<{ sending: SendingRecord }>(),
     Act: props<{ id: string; how: SendingAct; /** Sheets of it to print again. */ marks?: Marks }>(),
+    Place: props<{ id: string; /** Another that waits; null: after all. */ before: string | null }>(),
     Refused: props<{ message: string }>(),
   },
 });
@@ -32,7 +33,7 @@ export const queueFeature = createFeature({
     on(QueueActions.listed, (state, { sendings }) => put({ ...state, message: null }, sendings)),
     on(QueueActions.changed, (state, { sending }) => put({ ...state, message: null }, [sending])),
     // What was said of the try before is over.
-    on(QueueActions.act, (state): QueueState => ({ ...state, message: null })),
+    on(QueueActions.act, QueueActions.place, (state): QueueState => ({ ...state, message: null })),
     on(QueueActions.refused, (state, { message }): QueueState => ({ ...state, message })),
   ),
 });
