@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { BenchPage } from './bench-page';
+import { query } from './databases';
 import { numberedPages, printedSheets } from './printed-sheets';
 import { expect, ROOT, test, type World } from './world';
 
@@ -305,4 +306,13 @@ test('what waits is put sooner or later, by keyboard and by hand, and is printed
   for (const { id } of sent) await until(world, id, 'completed');
   const sheets = await Promise.all([1, 2, 3].map(async (job) => (await world.delivered(job)).length));
   expect(sheets).toEqual([2, 1, 3]);
+});
+
+test('what left the list comes back by one press, and has the focus', async ({ page, world }) => {
+  const { id } = await send(world, 1, { tray: 'tray-1' }, 1);
+  await until(world, id, 'completed');
+  await query(world.database, `update sendings set updated_at = now() - interval '2 days'`);
+  await page.goto(`${world.base}/queue`);
+  await page.getByRole('button', { name: 'One more, done over a day ago' }).press('Enter');
+  await expect(page.getByRole('link', { name: 'Numbered' })).toBeFocused();
 });

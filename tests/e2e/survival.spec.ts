@@ -74,7 +74,7 @@ test.describe('in the middle of sending', () => {
     await world.killServer();
     await world.startServer();
     await page.goto(`${world.base}/queue/${sending.id}`);
-    await expect(page.locator('aside').getByText('completed · 32 sheets')).toBeVisible({ timeout: 60_000 });
+    await expect(page.locator('aside').getByText('32 sheets · completed')).toBeVisible({ timeout: 60_000 });
     expect(await world.delivered(1)).toEqual([]);
     expect(await allDelivered(world)).toBe(32);
   });

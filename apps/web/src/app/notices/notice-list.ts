@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  Injector,
+} from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
@@ -33,6 +41,8 @@ export class NoticeList {
   private readonly sendingsNow = inject(SendingsNow);
   private readonly printersNow = inject(PrintersNow);
   private readonly notices = inject(Notices);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
   private readonly now = clock();
   private readonly router = inject(Router);
   private readonly url = toSignal(
@@ -99,6 +109,12 @@ export class NoticeList {
 
   protected close({ of }: Card): void {
     this.notices.close(of);
+    // The button is gone: the next one has the focus, or what is on the screen.
+    const focus = (): void => {
+      const next = this.host.nativeElement.querySelector<HTMLElement>('article button');
+      (next ?? document.querySelector<HTMLElement>('.screen'))?.focus();
+    };
+    afterNextRender(focus, { injector: this.injector });
   }
 
   private nameOf(id: string): string {

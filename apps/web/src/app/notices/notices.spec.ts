@@ -150,6 +150,8 @@ test('on the page: at the printer’s name, those that are ready as one; in the 
   ]);
   (fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('article button')!.click();
   expect(cards()).toHaveLength(1);
+  // By keyboard one goes on to the next.
+  expect(document.activeElement).toBe((fixture.nativeElement as HTMLElement).querySelector('article button'));
   await TestBed.inject(Router).navigateByUrl('/queue/c');
   expect([cards(), notices.shown()]).toEqual([[], []]);
 });

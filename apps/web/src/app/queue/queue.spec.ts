@@ -1,7 +1,7 @@
 import type { SendingRecord, SendingState, PrinterRecord } from '@foglio/api';
 import { aPrinter, aSending } from '../../stubs/records';
 import { QueueActions, queueFeature } from '../state/queue.state';
-import { isAsking, isOver, percentDone, sayPortion, sayState } from './sending-words';
+import { isAsking, isMoving, isOver, percentDone, sayPortion, sayState } from './sending-words';
 
 const sending = (id: string, state: SendingState, updatedAt = '2026-11-25T10:00:00Z', sheetsDone = 0): SendingRecord =>
   aSending({ id, copies: 2, state, sheets: 18, sheetsDone, createdAt: updatedAt, updatedAt });
@@ -67,6 +67,17 @@ test.each<[SendingState, string, boolean]>([
   ['uncertain', 'it may have been printed', true],
 ])('%s in words', (state, said, over) => {
   expect([sayState(sending('a', state)), isOver(sending('a', state))]).toEqual([said, over]);
+});
+
+test('what waits while sending is paused here does not go on by itself', () => {
+  const profile = { name: 'P', trays: [{ id: 'tray-1', size: 'iso_a4_210x297mm' }] };
+  const [goesOn, paused] = [aPrinter(profile), aPrinter(profile, { heldBack: true })];
+  expect([goesOn, paused, null].map((printer) => isMoving(sending('a', 'queued'), printer))).toEqual([
+    true,
+    false,
+    true,
+  ]);
+  expect(isMoving(sending('a', 'printing'), paused)).toBe(true);
 });
 
 test('percent of the sheets that came out', () => {

@@ -1,12 +1,14 @@
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { DatePipe, NgTemplateOutlet } from '@angular/common';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
-  type ElementRef,
+  ElementRef,
   inject,
+  Injector,
   input,
   signal,
   untracked,
@@ -68,6 +70,8 @@ export class Queue {
   private readonly store = inject(Store);
   private readonly printersNow = inject(PrintersNow);
   private readonly dialogs = inject(MatDialog);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
   protected readonly queue = this.store.selectSignal(queueFeature.selectQueueState);
   private readonly now = clock();
   protected readonly search = signal(ALL_OF_LATE);
@@ -161,6 +165,20 @@ export class Queue {
 
   protected narrow(change: Partial<Search>): void {
     this.search.update((search) => ({ ...search, ...change }));
+  }
+
+  /** What left the list comes back to it; the first of that has the focus, since the button is gone. */
+  protected showOld(): void {
+    const before = this.listed();
+    this.narrow({ withOld: true });
+    const back = this.listed().find((id) => !before.includes(id));
+    const list = this.host.nativeElement;
+    const focus = (): void => list.querySelector<HTMLElement>(`a[data-id="${back}"]`)?.focus();
+    afterNextRender(focus, { injector: this.injector });
+  }
+
+  private listed(): string[] {
+    return this.found().groups.flatMap(({ sendings }) => sendings.map(({ id }) => id));
   }
 
   private printerOf({ printerId }: SendingRecord): PrinterRecord | null {

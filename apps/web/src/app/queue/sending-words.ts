@@ -58,8 +58,9 @@ export const isAsking = ({ state, message }: SendingRecord): boolean =>
 export const isHoldable = ({ state, sheetsDone }: SendingRecord): boolean =>
   state === 'held' || (state === 'printing' && sheetsDone === 0);
 
-/** Whether it goes on by itself, with nothing for a person to do. */
-export const isMoving = ({ state }: SendingRecord): boolean => ['queued', 'sending', 'printing'].includes(state);
+/** Whether it goes on by itself, with nothing for a person to do: not where sending is paused here. */
+export const isMoving = ({ state }: SendingRecord, printer: PrinterRecord | null = null): boolean =>
+  state === 'queued' ? printer?.heldBack !== true : ['sending', 'printing'].includes(state);
 
 /** Part of the sheets that came out, in percent. */
 export const percentDone = ({ sheets, sheetsDone }: SendingRecord): number => Math.round((100 * sheetsDone) / sheets);
