@@ -58,7 +58,8 @@ const SUMS = {
 
 /** The sums of what the table has, and the sums of such sums; by names that do not hide the table's. */
 const summed = Object.entries(SUMS).map(([name, of]) => sql.raw(`sum(${of}) as "sum ${name}"`));
-const summedUp = Object.keys(SUMS).map((name) => sql.raw(`coalesce(sum("sum ${name}"), 0)::float8 as "${name}"`));
+const NAMES = Object.keys(SUMS) as (keyof SpendFigures)[];
+const summedUp = NAMES.map((name) => sql.raw(`coalesce(sum("sum ${name}"), 0)::float8 as "${name}"`));
 
 /** Sums by one thing or another; by what, the bits of the last column tell (PostgreSQL, GROUPING). */
 interface Summed extends Record<string, unknown>, SpendFigures {
@@ -121,19 +122,9 @@ export async function spendOf(db: Database, which: Which): Promise<SpendRecord> 
 const byMoney = (rows: readonly Summed[]): Summed[] =>
   rows.toSorted((one, other) => other.paper + other.printing - one.paper - one.printing);
 
-function figuresOf(row: Summed): SpendFigures {
-  const {
-    period: _,
-    printerId: __,
-    kind: ___,
-    setupId: ____,
-    printerName: _____,
-    setupName: ______,
-    by: _______,
-    ...sum
-  } = row;
-  return sum;
-}
+/** Only what is added up. */
+const figuresOf = (row: Summed): SpendFigures =>
+  Object.fromEntries(NAMES.map((name) => [name, row[name]])) as Record<keyof SpendFigures, number>;
 
 async function sums(db: Database, which: Which, step: SpendRecord['step']): Promise<Summed[]> {
   // Added up by all of these first, there is little left to be added up by each.
