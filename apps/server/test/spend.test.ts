@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { SpendRecord } from '@foglio/api';
-import { plan, setupOf, type Portion } from '@foglio/core';
+import { plan, setupOf, type Portion, type Printer } from '@foglio/core';
 import { readPrinter, readTicket } from '@foglio/core/validate';
 import { eq, sql } from 'drizzle-orm';
 import supertest from 'supertest';
 import { contents, files, jobs, printers, sendings, setups } from '../src/database/schema';
 import { spent } from '../src/database/spent-schema';
+import { log } from '../src/log';
 import { stepOf } from '../src/spend/spend-store';
 import { PROFILE, startServer, type RunningServer } from './running-server';
 import { until } from './until';
@@ -13,7 +14,7 @@ import { until } from './until';
 /** What was delivered, counted once it is over, and added up. */
 
 let server: RunningServer;
-const printer = {
+const printer: Printer = readPrinter({
   ...PROFILE,
   color: true,
   duplex: true,
@@ -22,7 +23,7 @@ const printer = {
     { ...PROFILE.trays[0]!, type: 'stationery', price: 0.0123 },
     { ...PROFILE.trays[1]!, type: 'stationery-letterhead', price: 0.04 },
   ],
-};
+});
 
 beforeAll(async () => {
   server = await startServer();
@@ -47,7 +48,7 @@ interface Made {
 }
 
 /** A sending of eight grey pages, of which the first is coded in colour, that is over. */
-async function delivered(made: Made): Promise<string> {
+async function delivered(made: Made, profile: Printer = printer): Promise<string> {
   const { title = 'Minutes', settings = {}, sheets, done = sheets, state = 'completed', on = '2026-09-01' } = made;
   const { againOf, portion, printerId = 'test-office', message = null } = made;
   const page = { width: 595.276, height: 841.89, smallestText: 10 };
@@ -59,13 +60,13 @@ async function delivered(made: Made): Promise<string> {
   const ticket = readTicket({ version: 1, title, documents: [{ file: file!.id }], tray: 'tray-1', ...settings });
   const [job] = await server.db.insert(jobs).values({ ticket, printerId }).returning();
   // As it is kept when it is sent.
-  const { tally } = plan(ticket, [{ name: 'minutes.pdf', pages }], readPrinter(printer));
+  const { tally } = plan(ticket, [{ name: 'minutes.pdf', pages }], profile);
   const times = { endedAt: state === 'printing' ? null : new Date(`${on}T12:00`) };
   const values = {
     jobId: job!.id,
     printerId,
     ticket,
-    profile: printer,
+    profile,
     tally,
     sheets,
     sheetsDone: done,
@@ -118,6 +119,17 @@ test('of what was broken off, its share; once a person says that all came out, a
   expect((await supertest(server.base).post(`/api/sendings/${id}/came-out`).send({})).status).toBe(200);
   await until(spend, ({ total }) => total.sheets === 8);
   expect((await spend()).total).toMatchObject({ deliveries: 1, paper: 0.0984, printing: 0.134 });
+});
+
+test('what cannot be counted keeps nothing else from being so, and is told in the log', async () => {
+  const complaint = jest.spyOn(log, 'error').mockImplementation(() => undefined);
+  // More than there is room for.
+  const dear = { ...printer, prices: { ...printer.prices, mono: 1e12 } };
+  const id = await delivered({ title: 'Too dear', sheets: 8 }, dear);
+  await delivered({ title: 'Usual', sheets: 8, on: '2026-09-02' });
+  expect((await counted(1)).map(({ title }) => title)).toEqual(['Usual']);
+  expect(complaint.mock.calls).toContainEqual([expect.objectContaining({ sending: id }), 'counting what was spent']);
+  complaint.mockRestore();
 });
 
 test('printed again: after it was broken off, or because somebody wished it', async () => {

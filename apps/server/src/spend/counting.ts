@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { momentOf, setupOf, type Spent, type Ticket } from '@foglio/core';
-import { eq, inArray, sql } from 'drizzle-orm';
+import { eq, inArray, notInArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/connection';
 import { isDatabaseAway } from '../database/outage';
 import { forLog } from '../database/query-error';
@@ -27,6 +27,8 @@ export class Counting {
   private timer: NodeJS.Timeout | null = null;
   private counting: Promise<void> = Promise.resolve();
   private isStopped = false;
+  /** Ids of what cannot be counted, so that it keeps nothing else from being so; the next start tries again. */
+  private readonly refused = new Set<string>();
 
   constructor(
     private readonly db: Database,
@@ -57,14 +59,24 @@ export class Counting {
     }, AFTER_MS);
   };
 
+  private async count(sending: StoredSending): Promise<void> {
+    try {
+      await countDelivery(this.db, this.plans, sending);
+    } catch (error) {
+      if (isDatabaseAway(error)) throw error;
+      this.refused.add(sending.id);
+      log.error({ sending: sending.id, err: forLog(error) }, 'counting what was spent');
+    }
+  }
+
   private async countAll(): Promise<void> {
     try {
       let found: readonly StoredSending[];
       do {
-        found = await uncounted(this.db, AT_ONCE);
+        found = await uncounted(this.db, AT_ONCE, [...this.refused]);
         for (const sending of found) {
           if (this.isStopped) return;
-          await countDelivery(this.db, this.plans, sending);
+          await this.count(sending);
         }
       } while (found.length > 0);
     } catch (error) {
@@ -75,11 +87,11 @@ export class Counting {
 }
 
 /** What is over, brought sheets out, and is not counted, or was before a person said that all of it came out. */
-async function uncounted(db: Database, most: number): Promise<StoredSending[]> {
+async function uncounted(db: Database, most: number, but: readonly string[]): Promise<StoredSending[]> {
   const { rows } = await db.execute<{ id: string }>(sql`
     select ${sendings.id} as id from ${sendings} left join ${spent} on ${spent.id} = ${sendings.id}
     where ${sendings.sheetsDone} > 0 and (${sendings.endedAt} is not null or ${inArray(sendings.state, [...OVER])})
-      and (${spent.id} is null or ${spent.sheets} <> ${sendings.sheetsDone})
+      and (${spent.id} is null or ${spent.sheets} <> ${sendings.sheetsDone}) and ${notInArray(sendings.id, [...but])}
     order by ${sendings.updatedAt} limit ${most}`);
   if (rows.length === 0) return [];
   return db
