@@ -76,7 +76,7 @@ test('a route is written, a sheet opened large, and one line said for all docume
   await page.keyboard.press('Enter');
   await expect(page.getByText('completed, 2 of 2 sheets')).toBeVisible({ timeout: 30_000 });
   await expect(page.locator('.screen')).toBeFocused();
-  await tabTo(page, /^Both completed/);
+  await tabTo(page, /^Both \d+ sheets? · completed/);
   await tabTo(page, 'Send again');
 });
 
