@@ -182,7 +182,7 @@ async function seed(base: string, client: Client): Promise<void> {
   if (rows[0]?.some) return;
   const printers = await ask<PrinterOfDemo[]>(base, 'printers');
   const setups = await ask<SetupOfDemo[]>(base, 'setups');
-  const any = numbers(1847);
+  const between = numbers(1847);
   await client.query('begin');
   for (const habit of HABITS) {
     const job = await jobCalled(base, habit.title);
@@ -191,7 +191,7 @@ async function seed(base: string, client: Client): Promise<void> {
     const setup = setups.find(({ name }) => name === habit.setup);
     const at = { ...printer, printer: readPrinter(printer.profile), setup };
     for (const [round, day] of daysOf(habit, new Date()).entries()) {
-      const changed = { copies: any(...habit.copies), title: habit.called ?? habit.title, ...habit.change };
+      const changed = { copies: between(...habit.copies), title: habit.called ?? habit.title, ...habit.change };
       const { documents } = job.ticket;
       const ticket = readTicket({ ...(setup?.ticket ?? job.ticket), documents, ...changed });
       await enter(client, job, at, { day, ticket, portion: null, again: null });

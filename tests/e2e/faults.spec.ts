@@ -150,4 +150,38 @@ test.describe('the database stops', () => {
     await expect(page.getByText('completed, 14 of 14 sheets')).toBeVisible();
     await expect(said).toBeHidden();
   });
+
+  test('and the printer too, between the first set and the others, and in a part that is printed again: all of it, once', async ({
+    world,
+  }) => {
+    const job = await world.demoJob('contract', { tray: 'tray-1', copies: 3, proof: true });
+    const first = await world.api<Sending>('/sendings', { jobId: job, revision: 1, sheets: 42 });
+    const first14 = follow(world, first.id);
+    await expect.poll(async () => (await first14()).state).toBe('proofed');
+    /** Both go away with whatever is under way, and come again. */
+    const blow = async (): Promise<void> => {
+      ownDatabase('stop');
+      await world.stopPrinter();
+      await world.startPrinter();
+      ownDatabase('start');
+      await expect.poll(async () => (await fetch(`${world.base}/api/sendings`)).status).toBe(200);
+    };
+    await blow();
+    expect((await first14()).state).toBe('proofed');
+    const key = 'the-other-two-sets-2';
+    const others = await world.api<Sending>(`/sendings/${first.id}/other-sets`, { key });
+    await blow();
+    // The answer was lost: it is asked for once more.
+    expect((await world.api<Sending>(`/sendings/${first.id}/other-sets`, { key })).id).toBe(others.id);
+    await expect.poll(async () => (await follow(world, others.id)()).state, { timeout: 60_000 }).toBe('completed');
+    const again = await world.api<Sending>(`/sendings/${others.id}/again`, {
+      marks: [{ sets: [2, 3], sheets: [[7, 8]] }],
+    });
+    await blow();
+    const part = follow(world, again.id);
+    await expect.poll(async () => (await part()).state, { timeout: 60_000 }).toBe('completed');
+    const sets = Array.from({ length: 3 }, () => Array.from({ length: 14 }, (_, index) => index + 1)).flat();
+    const printed = (await cameOut(world, 8)).sort((one, other) => one - other);
+    expect(printed).toEqual([...sets, 7, 8, 7, 8].sort((one, other) => one - other));
+  });
 });

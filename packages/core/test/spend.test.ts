@@ -134,7 +134,8 @@ test('law: paper and printing are the tally’s cost, papers its sheets, and of 
   fc.assert(
     fc.property(anyJob, fc.boolean(), (any, color) => {
       const { plan: made, printer, ticket } = planned(any, { color });
-      const it = spentOf(made, { ticket, documents: any.documents, printer, portion: null });
+      const { documents } = any;
+      const it = spentOf(made, { ticket, documents, printer, portion: null });
       expect(it.paper + it.printing).toBeCloseTo(made.tally.cost, 4);
       expect(it.papers.reduce((sum, { sheets }) => sum + sheets, 0)).toBe(made.tally.sheets);
       expect(it.papers.reduce((sum, { cost }) => sum + cost, 0)).toBeCloseTo(it.paper, 3);

@@ -103,7 +103,7 @@ export class DayPhrase {
   readonly since = input.required<Day | null>();
   /** What the day is: "The first day". */
   readonly label = input.required<string>();
-  /** Between which it may lie; null: any until today. */
+  /** Between which it may lie; without them every day until today. */
   readonly min = input<Day | null>(null);
   readonly max = input<Day | null>(null);
   readonly chosen = output<Day>();
