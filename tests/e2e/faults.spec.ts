@@ -180,8 +180,23 @@ test.describe('the database stops', () => {
     await blow();
     const part = follow(world, again.id);
     await expect.poll(async () => (await part()).state, { timeout: 60_000 }).toBe('completed');
-    const sets = Array.from({ length: 3 }, () => Array.from({ length: 14 }, (_, index) => index + 1)).flat();
-    const printed = (await cameOut(world, 8)).sort((one, other) => one - other);
-    expect(printed).toEqual([...sets, 7, 8, 7, 8].sort((one, other) => one - other));
+    // By the pages of the document that stand on what came out.
+    type Stack = {
+      readonly delivered: readonly { job: number; front: number }[];
+      readonly pages: readonly { job: number; page: number; cells: readonly { page: number }[] }[];
+    };
+    const pagesOf = async (id: string): Promise<number[]> => {
+      const { delivered, pages } = await world.api<Stack>(`/sendings/${id}/stack`);
+      const cellsOf = ({ job, front }: Stack['delivered'][number]) =>
+        pages.find((one) => one.job === job && one.page === front)!.cells;
+      return delivered.flatMap((sheet) => cellsOf(sheet).map(({ page }) => page));
+    };
+    const set = Array.from({ length: 14 }, (_, index) => index + 1);
+    expect(await Promise.all([first, others, again].map(({ id }) => pagesOf(id)))).toEqual([
+      set,
+      [...set, ...set],
+      [7, 8, 7, 8],
+    ]);
+    expect(await cameOut(world, 8)).toHaveLength(46);
   });
 });
