@@ -120,6 +120,8 @@ test.describe('the server is killed', () => {
 });
 
 test.describe('the database stops', () => {
+  // They stop the same one: one after the other.
+  test.describe.configure({ mode: 'default' });
   test.use({ ownServer: true });
 
   test('while a job is printed and another is sent: both come out once', async ({ world, page }) => {
