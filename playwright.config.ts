@@ -22,6 +22,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '.foglio/test/journeys.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    // A button that is not there is told by its name, and not by the end of the whole journey.
+    actionTimeout: 45_000,
     video: 'off',
     screenshot: 'off',
     launchOptions: {

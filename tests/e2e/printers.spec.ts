@@ -74,7 +74,7 @@ test.describe('several printers', () => {
     await page.getByRole('link', { name: 'Queue' }).click();
     await expect(page.getByText('It waits until the backs of “contract” are printed.')).toBeVisible();
     expect(await stateOf()).toBe('queued');
-    await page.getByRole('link', { name: /^contract fronts printed/ }).click();
+    await page.getByRole('link', { name: /^contract 7 sheets · fronts printed/ }).click();
     await guide.getByRole('button', { name: 'It is in: print the backs' }).click();
     await expect(page.getByText('completed, 7 of 7 sheets')).toBeVisible({ timeout: 30_000 });
     const sheets = await world.delivered(2, 'box-office');
