@@ -9,13 +9,16 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { PageRenderer } from './page-renderer';
+import { PageRenderer, type PictureWish } from './page-renderer';
 
-/** A page of a PDF, drawn as wide as the place it is in. */
+/**
+ * A page of a PDF, drawn as wide as the place it is in. An image and no canvas: Chromium gives each canvas, and whatever
+ * lies over it, a layer of its own, and with some ninety of them no frame is drawn in time.
+ */
 @Component({
   selector: 'fo-page-image',
   template: `
-    <canvas #canvas aria-hidden="true" [class.drawn]="state() === 'drawn'"></canvas>
+    <img #image alt="" decoding="sync" draggable="false" [class.drawn]="state() === 'drawn'" />
     @if (state() === 'failed') {
       <span class="failed">cannot be shown</span>
     }
@@ -28,14 +31,14 @@ import { PageRenderer } from './page-renderer';
       height: 100%;
       overflow: hidden;
     }
-    canvas {
+    img {
       display: block;
       width: 100%;
       height: 100%;
-      opacity: 0;
+      visibility: hidden;
     }
-    canvas.drawn {
-      opacity: 1;
+    img.drawn {
+      visibility: inherit;
     }
     .failed {
       position: absolute;
@@ -59,7 +62,7 @@ export class PageImage {
   /** Width over height, once it is known. */
   readonly ratio = output<number>();
   protected readonly state = signal<'waiting' | 'drawn' | 'failed'>('waiting');
-  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly image = viewChild.required<ElementRef<HTMLImageElement>>('image');
   private readonly renderer = inject(PageRenderer);
 
   constructor() {
@@ -70,22 +73,22 @@ export class PageImage {
         turn: this.turn(),
         width: Math.ceil(this.width() * window.devicePixelRatio),
       };
-      const canvas = this.canvas().nativeElement;
+      const image = this.image().nativeElement;
       const abort = new AbortController();
       onCleanup(() => abort.abort());
-      this.renderer.picture(wish, abort.signal).then(
-        (picture) => {
-          if (abort.signal.aborted) return;
-          canvas.width = picture.width;
-          canvas.height = picture.height;
-          canvas.getContext('2d')?.drawImage(picture, 0, 0);
-          this.state.set('drawn');
-          this.ratio.emit(picture.width / picture.height);
-        },
-        () => {
-          if (!abort.signal.aborted) this.state.set('failed');
-        },
-      );
+      this.show(wish, image, abort.signal).catch(() => {
+        if (!abort.signal.aborted) this.state.set('failed');
+      });
     });
+  }
+
+  private async show(wish: PictureWish, image: HTMLImageElement, signal: AbortSignal): Promise<void> {
+    const { address, width, height } = await this.renderer.picture(wish, signal);
+    if (signal.aborted) return;
+    image.src = address;
+    await image.decode();
+    if (signal.aborted) return;
+    this.state.set('drawn');
+    this.ratio.emit(width / height);
   }
 }

@@ -13,13 +13,20 @@ export interface PictureWish {
   readonly width: number;
 }
 
+/** A page as an image: its address, which holds as long as the picture is kept, and its size in device pixels. */
+export interface Drawn {
+  readonly address: string;
+  readonly width: number;
+  readonly height: number;
+}
+
 interface Picture {
-  readonly drawn: Promise<ImageBitmap>;
+  readonly drawn: Promise<Drawn>;
   /** Those who wait for it. */
   readonly wishes: AbortSignal[];
 }
 
-/** Pictures kept; a thumbnail is about 100 kB, so this is some tens of megabytes. */
+/** Pictures kept; a thumbnail is about 10 kB, a page drawn large about 1 MB. */
 const MOST_KEPT = 400;
 const AT_ONCE = 2;
 
@@ -41,7 +48,7 @@ export class PageRenderer {
    *
    * @throws Error where the PDF cannot be fetched or read, or the wish was withdrawn
    */
-  picture(wish: PictureWish, signal: AbortSignal): Promise<ImageBitmap> {
+  picture(wish: PictureWish, signal: AbortSignal): Promise<Drawn> {
     const width = WIDTHS.find((one) => one >= wish.width) ?? LARGEST;
     const key = `${wish.url} ${wish.page} ${wish.turn} ${width}`;
     const known = this.pictures.get(key);
@@ -63,7 +70,7 @@ export class PageRenderer {
     return drawn;
   }
 
-  private async draw({ url, page, turn, width }: PictureWish): Promise<ImageBitmap> {
+  private async draw({ url, page, turn, width }: PictureWish): Promise<Drawn> {
     const document = await this.open(url);
     const proxy = await document.getPage(page);
     const rotation = (proxy.rotate + turn) % 360;
@@ -74,7 +81,9 @@ export class PageRenderer {
     canvas.height = Math.ceil(viewport.height);
     await proxy.render({ canvas, viewport }).promise;
     proxy.cleanup();
-    return createImageBitmap(canvas);
+    const image = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve));
+    if (image === null) throw new Error(`page ${page} cannot be made an image`);
+    return { address: URL.createObjectURL(image), width: canvas.width, height: canvas.height };
   }
 
   private open(url: string): Promise<PDFDocumentProxy> {
@@ -123,9 +132,13 @@ export class PageRenderer {
   }
 
   private forgetOldest(): void {
-    for (const key of this.pictures.keys()) {
+    for (const [key, { drawn }] of this.pictures) {
       if (this.pictures.size <= MOST_KEPT) return;
       this.pictures.delete(key);
+      drawn.then(
+        ({ address }) => URL.revokeObjectURL(address),
+        () => undefined,
+      );
     }
   }
 }

@@ -286,7 +286,12 @@ const toLayOutOf = (ticket: Ticket | null, files: BenchState['files']): ToLayOut
     .map(({ file, form }) => ({ file, name: files[file]!.name, form }));
 
 /** What the ticket is said and changed before; null before the job is there. The document in question is the first. */
-function situationOf({ ticket, documents, printer, setups }: BenchState): Situation | null {
+function situationOf(
+  ticket: BenchState['ticket'],
+  documents: BenchState['documents'],
+  printer: BenchState['printer'],
+  setups: BenchState['setups'],
+): Situation | null {
   const house = houseTicket(setups, printer?.id);
   return ticket && printer && house ? { ticket, documents, printer: printer.profile, at: 0, house } : null;
 }
@@ -295,8 +300,9 @@ export const benchFeature = createFeature({
   name: 'bench',
   reducer,
   extraSelectors: ({
-    selectBenchState,
     selectTicket,
+    selectPrinter,
+    selectSetups,
     selectFiles,
     selectPlan,
     selectSheet,
@@ -306,7 +312,8 @@ export const benchFeature = createFeature({
     selectSaving,
     selectTrouble,
   }) => ({
-    selectSituation: createSelector(selectBenchState, situationOf),
+    /** The same for as long as these are, since a plan that comes or a sheet that is chosen changes no word of the sentence. */
+    selectSituation: createSelector(selectTicket, selectDocuments, selectPrinter, selectSetups, situationOf),
     selectToLayOut: createSelector(selectTicket, selectFiles, toLayOutOf),
     /** The sheets from the anchor to the one shown, in order. */
     selectChosenSheets: createSelector(selectPlan, selectSheet, selectAnchor, (plan, sheet, anchor): Sheet[] =>

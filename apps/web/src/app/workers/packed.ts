@@ -60,17 +60,10 @@ export function buffersOf(packed: Packed): ArrayBufferLike[] {
 
 function pack(values: readonly unknown[]): Packed {
   if (values.length < WORTH_IT) return { kind: 'plain', values };
-  if (values.every((value) => typeof value === 'number')) return { kind: 'numbers', values: Float64Array.from(values) };
-  const few = asTable(values);
-  if (few) return few;
-  if (values.includes(null)) {
-    const present = Uint8Array.from(values, (value) => (value === null ? 0 : 1));
-    return { kind: 'nullable', present, items: pack(values.filter((value) => value !== null)) };
-  }
-  if (values.every(Array.isArray)) {
-    const lengths = Float64Array.from(values as readonly unknown[][], ({ length }) => length);
-    return { kind: 'arrays', lengths, items: pack((values as unknown[][]).flat()) };
-  }
+  const shorter = asNumbers(values) ?? asTable(values);
+  if (shorter) return shorter;
+  if (values.includes(null)) return asNullable(values);
+  if (values.every(Array.isArray)) return asArrays(values as readonly unknown[][]);
   if (values.every(isObject)) return asColumns(values);
   return { kind: 'plain', values };
 }
@@ -78,30 +71,77 @@ function pack(values: readonly unknown[]): Packed {
 const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype;
 
+// Plain loops, each over all values once: packing is waited for at every key that is typed.
+
+/** Null where they are not all numbers. */
+function asNumbers(values: readonly unknown[]): Packed | null {
+  if (typeof values[0] !== 'number') return null;
+  const numbers = new Float64Array(values.length);
+  for (let index = 0; index < values.length; index += 1) {
+    const value = values[index];
+    if (typeof value !== 'number') return null;
+    numbers[index] = value;
+  }
+  return { kind: 'numbers', values: numbers };
+}
+
 /** Null where they are not so few. */
 function asTable(values: readonly unknown[]): Packed | null {
   const places = new Uint8Array(values.length);
   const known = new Map<unknown, number>();
-  for (const [index, value] of values.entries()) {
-    let place = known.get(value);
-    if (place === undefined) {
-      if (known.size === MOST_IN_TABLE || known.size > values.length / 2) return null;
-      place = known.size;
-      known.set(value, place);
+  // Mostly one is as the one before it.
+  let before: { readonly value: unknown; readonly place: number } | null = null;
+  for (let index = 0; index < values.length; index += 1) {
+    const value = values[index];
+    if (before === null || value !== before.value) {
+      let place = known.get(value);
+      if (place === undefined) {
+        if (known.size === MOST_IN_TABLE || known.size > values.length / 2) return null;
+        place = known.size;
+        known.set(value, place);
+      }
+      before = { value, place };
     }
-    places[index] = place;
+    places[index] = before.place;
   }
   return { kind: 'table', table: [...known.keys()], places };
 }
 
+function asNullable(values: readonly unknown[]): Packed {
+  const present = new Uint8Array(values.length);
+  const items: unknown[] = [];
+  for (let index = 0; index < values.length; index += 1) {
+    if (values[index] === null) continue;
+    present[index] = 1;
+    items.push(values[index]);
+  }
+  return { kind: 'nullable', present, items: pack(items) };
+}
+
+function asArrays(values: readonly (readonly unknown[])[]): Packed {
+  const lengths = new Float64Array(values.length);
+  const items: unknown[] = [];
+  for (let index = 0; index < values.length; index += 1) {
+    const some = values[index]!;
+    lengths[index] = some.length;
+    for (let place = 0; place < some.length; place += 1) items.push(some[place]);
+  }
+  return { kind: 'arrays', lengths, items: pack(items) };
+}
+
 function asColumns(objects: readonly Readonly<Record<string, unknown>>[]): Packed {
   const names = new Set<string>();
-  for (const object of objects) for (const name of Object.keys(object)) names.add(name);
+  for (const object of objects) for (const name in object) names.add(name);
   const columns = Array.from(names, (name): Column => {
-    const having = objects.filter((object) => name in object);
-    const all = having.length === objects.length;
-    const present = all ? null : Uint8Array.from(objects, (object) => (name in object ? 1 : 0));
-    return { name, present, values: pack(having.map((object) => object[name])) };
+    const having = new Uint8Array(objects.length);
+    const values: unknown[] = [];
+    for (let index = 0; index < objects.length; index += 1) {
+      const value = objects[index]![name];
+      if (value === undefined && !(name in objects[index]!)) continue;
+      having[index] = 1;
+      values.push(value);
+    }
+    return { name, present: values.length === objects.length ? null : having, values: pack(values) };
   });
   return { kind: 'objects', length: objects.length, columns };
 }
