@@ -1,0 +1,27 @@
+import { writeFileSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
+
+/** Of the least weight that the kernel knows, as `nice` has it. */
+const LEAST = 19;
+
+/** The kernel lets others than root say so ten times a second, all of them together. */
+const AGAIN_MS = 150;
+
+/**
+ * This process gives way to all others. Where the kernel shares the processors out among sessions first and only then among
+ * their processes (sched(7), "The autogroup feature"), a process's own priority counts for nothing against a browser, which
+ * runs in another session: its session's does. So this is for a process that leads a session of its own.
+ */
+export function stepBack(): void {
+  setPriority(constants.priority.PRIORITY_LOW);
+  stepSessionBack();
+}
+
+function stepSessionBack(): void {
+  try {
+    writeFileSync('/proc/self/autogroup', String(LEAST));
+  } catch (error) {
+    // Without that feature there is no such file, and its own priority counts.
+    if ((error as NodeJS.ErrnoException).code === 'EAGAIN') setTimeout(stepSessionBack, AGAIN_MS).unref();
+  }
+}
