@@ -5,13 +5,13 @@ import { momentOf, type DocumentFacts, type Form, type PageFacts } from '@foglio
 import { PdfError } from '@foglio/pdf/error';
 import type { TakenDocument } from '@foglio/typeset';
 import { InputError, sayFileTrouble } from './input-error';
-import { digestOf, recall, remember } from './known-facts';
+import { recall, remember } from './known-facts';
 import type { AskPassword } from './password';
 
 export interface LoadedDocument extends DocumentFacts {
   readonly bytes: Uint8Array;
-  /** Under what its facts are remembered; null: they are not. */
-  readonly digest: string | null;
+  /** Whether its facts may be remembered. */
+  readonly isKept: boolean;
 }
 
 /** How documents are opened: where passwords come from, and who is told what should be known of them. */
@@ -24,26 +24,28 @@ export interface Opening {
 export async function openDocument(path: string, form: Form, opening: Opening): Promise<LoadedDocument> {
   const { buffer, byteOffset, byteLength } = await readOrSay(path);
   const read = new Uint8Array(buffer, byteOffset, byteLength);
-  const digest = digestOf(read);
-  const known = recall(digest);
-  const document = known ? { bytes: read, digest, ...known } : await takeIn(path, form, opening, { read, digest });
+  const known = recall(read);
+  const document = known ? { bytes: read, isKept: true, ...known } : await takeIn(path, form, opening, read);
   document.remarks?.forEach((text) => opening.remark(`${path}: ${text}`));
   return { name: basename(path), ...document };
 }
+
+/** Of pages that take more bytes, which are pictures, what a file says of them is read in less time than its digest is reckoned. */
+const MOST_BYTES_A_PAGE = 100_000;
 
 /** Only what a file says of itself is remembered: not what is laid out anew each day, nor what a password was needed for. */
 async function takeIn(
   path: string,
   form: Form,
   { askPassword }: Opening,
-  { read, digest }: { readonly read: Uint8Array; readonly digest: string },
+  read: Uint8Array,
 ): Promise<Omit<LoadedDocument, 'name'>> {
   const taken = await orSay(path, () => takeInUnlocked(read, path, form, askPassword));
   const { bytes, facts, remarks, laid } = taken;
-  if (laid || bytes !== read) return { bytes, ...facts, remarks, ...(laid ? { laid } : {}), digest: null };
+  if (laid || bytes !== read) return { bytes, ...facts, remarks, ...(laid ? { laid } : {}), isKept: false };
   const { pages, outline, about } = facts;
-  remember(digest, { pages, outline, about, remarks });
-  return { bytes, pages, outline, about, remarks, digest };
+  if (bytes.length <= MOST_BYTES_A_PAGE * pages.length) remember(bytes, { pages, outline, about, remarks });
+  return { bytes, pages, outline, about, remarks, isKept: true };
 }
 
 /** Asks for a password only where one is needed. */
@@ -107,8 +109,8 @@ export function withDetails(
     await lookThrough(document.bytes, unknown, (page, details) => {
       pages[page - 1] = { ...(pages[page - 1] as PageFacts), ...details };
     });
-    const { outline = [], about = {}, remarks = [], digest } = document;
-    if (digest !== null) remember(digest, { pages, outline, about, remarks });
+    const { bytes, outline = [], about = {}, remarks = [], isKept } = document;
+    if (isKept) remember(bytes, { pages, outline, about, remarks });
     return { ...document, pages };
   });
 }

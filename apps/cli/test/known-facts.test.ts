@@ -1,7 +1,8 @@
-import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { PdfFacts } from '@foglio/pdf';
-import { digestOf } from '../src/known-facts';
+import { makePdf, stream } from '../../../packages/pdf/test/make-pdf';
+import { keptAt } from '../src/known-facts';
 import { main } from '../src/main';
 import { atCommandLine } from './at-command-line';
 
@@ -36,9 +37,33 @@ test.each<[string, object, boolean]>([
   writeFileSync(cli.at('impose.json'), JSON.stringify({ version: 1, ...ticket }));
   cli.write('manual.pdf', Buffer.concat([readFileSync(cli.at('manual.pdf')), Buffer.from(`% ${_what}\n`)]));
   expect([await foglio('impose', cli.at('impose.json'), '-o', cli.at('out.pdf')), cli.complained]).toEqual([0, '']);
-  const path = join(folder(), `${digestOf(readFileSync(cli.at('manual.pdf')))}.json`);
+  const path = keptAt(readFileSync(cli.at('manual.pdf')));
   const { pages } = (JSON.parse(readFileSync(path, 'utf8')) as Kept).facts;
   expect(pages.some(({ content }) => content !== undefined)).toBe(looks);
+});
+
+test('pages of pictures are kept once they are looked through, and the next command goes by that', async () => {
+  // What makes a page as large as a picture does.
+  const pictures = makePdf({
+    1: '<< /Type /Catalog /Pages 2 0 R >>',
+    2: '<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595.276 841.89] >>',
+    3: '<< /Type /Page /Parent 2 0 R /Contents 4 0 R >>',
+    4: stream(`0 0 9 9 re f${' '.repeat(150_000)}`),
+  });
+  cli.write('picture.pdf', pictures);
+  writeFileSync(cli.at('impose.json'), JSON.stringify({ version: 1, documents: [{ file: 'picture.pdf' }] }));
+  const looked = async (): Promise<object> => {
+    cli.forget();
+    expect(await foglio('pages', '--json', cli.at('picture.pdf'))).toBe(0);
+    return (JSON.parse(cli.printed) as [{ pages: object[] }])[0].pages[0]!;
+  };
+  expect([await foglio('impose', cli.at('impose.json'), '-o', cli.at('out.pdf')), cli.complained]).toEqual([0, '']);
+  expect(existsSync(keptAt(pictures))).toBe(false);
+  expect(await looked()).toMatchObject({ color: false });
+  const kept = JSON.parse(readFileSync(keptAt(pictures), 'utf8')) as Kept;
+  kept.facts.pages[0] = { ...kept.facts.pages[0]!, color: true };
+  writeFileSync(keptAt(pictures), JSON.stringify(kept));
+  expect(await looked()).toMatchObject({ color: true });
 });
 
 describe('what was found out of a document', () => {
@@ -49,23 +74,23 @@ describe('what was found out of a document', () => {
     for (const name of readdirSync(folder())) writeFileSync(join(folder(), name), 'broken');
   });
 
-  let keptAt = '';
+  let keptPath = '';
   const keptAnew = async (): Promise<object> => {
     const page = await firstPage();
     const paths = readdirSync(folder()).map((name) => join(folder(), name));
-    keptAt = paths.find((path) => readFileSync(path, 'utf8') !== 'broken')!;
+    keptPath = paths.find((path) => readFileSync(path, 'utf8') !== 'broken')!;
     return page;
   };
   const change = (write: (was: Kept) => void): void => {
-    const was = JSON.parse(readFileSync(keptAt, 'utf8')) as Kept;
+    const was = JSON.parse(readFileSync(keptPath, 'utf8')) as Kept;
     write(was);
-    writeFileSync(keptAt, JSON.stringify(was));
+    writeFileSync(keptPath, JSON.stringify(was));
   };
 
   test('is what the next command goes by, for its user alone', async () => {
     const page = await keptAnew();
     expect(page).toHaveProperty('smallestText');
-    expect(statSync(keptAt).mode & 0o777).toBe(0o600);
+    expect(statSync(keptPath).mode & 0o777).toBe(0o600);
     change(({ facts: { pages } }) => (pages[0] = { ...pages[0]!, smallestText: 99 }));
     expect(await firstPage()).toMatchObject({ smallestText: 99 });
   });
@@ -77,7 +102,7 @@ describe('what was found out of a document', () => {
       was.facts.pages[0] = { ...was.facts.pages[0]!, smallestText: 99 };
     });
     expect(await firstPage()).toEqual(page);
-    writeFileSync(keptAt, '{');
+    writeFileSync(keptPath, '{');
     expect(await firstPage()).toEqual(page);
   });
 

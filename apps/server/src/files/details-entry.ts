@@ -10,7 +10,7 @@ import type { StoredContent } from './content-store';
 const ENTER_MS = 500;
 
 /** An entry takes the longer the more pages there are, in milliseconds for each. */
-const ENTER_EACH_PAGE_MS = 0.1;
+const ENTER_EACH_PAGE_MS = 0.5;
 
 /** Enters what is found of a content's pages as it comes, so that the first are known while the last are still being read. */
 export class DetailsEntry {
