@@ -31,11 +31,11 @@ test('whoever looks through pages gives way to what runs in this session and in 
     await workers.readDetails(path('long.pdf'), pages, () => {
       for (const pid of children()) {
         const { session, nice } = kernelOn(pid);
-        found.push({ session: session === pid, nice, group: hasGroups ? groupNice(pid) : 19 });
+        found.push({ session: session === pid, nice, group: hasGroups ? groupNice(pid) : 10 });
       }
     });
   });
-  expect(found).toContainEqual({ session: true, nice: 19, group: 19 });
+  expect(found).toContainEqual({ session: true, nice: 19, group: 10 });
   // And nothing else does.
   expect(hasGroups ? groupNice('self') : 0).toBe(before);
 });

@@ -1,8 +1,8 @@
 import { writeFileSync } from 'node:fs';
 import { constants, setPriority } from 'node:os';
 
-/** Of the least weight that the kernel knows, as `nice` has it. */
-const LEAST = 19;
+/** As `nice` has it: a tenth of what others get where all are busy. With less it might never come to an end. */
+const SESSION_NICE = 10;
 
 /** The kernel lets others than root say so ten times a second, all of them together. */
 const AGAIN_MS = 150;
@@ -19,7 +19,7 @@ export function stepBack(): void {
 
 function stepSessionBack(): void {
   try {
-    writeFileSync('/proc/self/autogroup', String(LEAST));
+    writeFileSync('/proc/self/autogroup', String(SESSION_NICE));
   } catch (error) {
     // Without that feature there is no such file, and its own priority counts.
     if ((error as NodeJS.ErrnoException).code === 'EAGAIN') setTimeout(stepSessionBack, AGAIN_MS).unref();

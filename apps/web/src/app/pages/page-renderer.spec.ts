@@ -34,6 +34,9 @@ const wish = (page: number, more: Partial<PictureWish> = {}): PictureWish => ({
   ...more,
 });
 
+/** What became of each image's address. */
+const addresses: ('kept' | 'given back')[] = [];
+
 let renderer: PageRenderer;
 const signal = new AbortController().signal;
 
@@ -41,8 +44,10 @@ beforeEach(() => {
   drawings.splice(0);
   opened = 0;
   renderer = new PageRenderer();
-  globalThis.createImageBitmap = ((canvas: HTMLCanvasElement) =>
-    Promise.resolve({ width: canvas.width, height: canvas.height })) as unknown as typeof createImageBitmap;
+  addresses.splice(0);
+  HTMLCanvasElement.prototype.toBlob = (hand: BlobCallback) => hand(new Blob());
+  URL.createObjectURL = () => `blob:${addresses.push('kept')}`;
+  URL.revokeObjectURL = (address) => (addresses[Number(address.split(':')[1]) - 1] = 'given back');
 });
 
 test('a page is drawn once for all who wish for it, at the next larger of a few widths', async () => {
@@ -102,4 +107,19 @@ test('a document that cannot be opened is tried again at the next wish', async (
     await expect(renderer.picture(wish(1, { url: '/broken' }), signal)).rejects.toThrow('no PDF');
     expect(opened).toBe(attempt);
   }
+});
+
+test('of hundreds of pictures the oldest are given back, and drawn again where they are wished for', async () => {
+  const draw = async (page: number): Promise<string> => {
+    const drawn = renderer.picture(wish(page), signal);
+    await settle();
+    drawings.splice(0).forEach(({ finish }) => finish());
+    return (await drawn).address;
+  };
+  const first = await draw(1);
+  for (let page = 2; page <= 401; page += 1) await draw(page);
+  await settle();
+  expect(addresses.map((one, index) => (one === 'given back' ? index + 1 : 0)).filter(Boolean)).toEqual([1]);
+  expect(await draw(1)).not.toBe(first);
+  expect(await draw(401)).toBe('blob:401');
 });

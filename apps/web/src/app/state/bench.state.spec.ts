@@ -189,3 +189,13 @@ test('a change that could be saved at last takes back what was said of it', () =
   expect(failed).toMatchObject({ saving: 'failed', message: 'Away.' });
   expect(reducer(failed, saved({ ticket: failed.ticket! }, 2))).toMatchObject({ saving: 'saved', message: null });
 });
+
+test('what the sentence is said of stays the same object until some of it is another', () => {
+  const situationOf = (state: BenchState) => benchFeature.selectSituation({ bench: state } as never);
+  const setup = { ticket, starts: 'house', printerId: null };
+  const state = { ...after(), setups: [setup] } as unknown as BenchState;
+  const said = situationOf(state);
+  expect(said).toMatchObject({ ticket, house: ticket });
+  expect(situationOf(reducer(planned(state), BenchActions.sheetChosen({ sheet: 2, extend: false })))).toBe(said);
+  expect(situationOf(reducer(state, copies(2)))).not.toBe(said);
+});

@@ -40,6 +40,11 @@ test('what is unpacked is what was packed, whatever it is made of', () => {
   );
 });
 
+test('among many of few kinds the zero below zero stays what it is', () => {
+  const sheets = Array.from({ length: 60 }, (_, index) => ({ x: [0, -0, null][index % 3] }));
+  expect(sent({ sheets }, 'sheets')).toEqual({ sheets });
+});
+
 test('what was one object in many places is one again', () => {
   const paper = { width: 595 };
   const sheets = Array.from({ length: 40 }, (_, index) => ({ index, paper }));

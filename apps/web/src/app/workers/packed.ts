@@ -93,7 +93,9 @@ function asTable(values: readonly unknown[]): Packed | null {
   let before: { readonly value: unknown; readonly place: number } | null = null;
   for (let index = 0; index < values.length; index += 1) {
     const value = values[index];
-    if (before === null || value !== before.value) {
+    if (before === null || !Object.is(value, before.value)) {
+      // A map takes it for 0.
+      if (Object.is(value, -0)) return null;
       let place = known.get(value);
       if (place === undefined) {
         if (known.size === MOST_IN_TABLE || known.size > values.length / 2) return null;
