@@ -37,6 +37,24 @@ test('a locked PDF asks for its password, again where it is wrong, and is then a
   await expect(page.getByText('14 of 14 printed')).toBeVisible({ timeout: 30_000 });
 });
 
+test('while a document is on its way, what will plan and draw it has begun already', async ({
+  quietPage: page,
+  world,
+}) => {
+  const held: (() => Promise<void>)[] = [];
+  await page.route('**/api/files?*', (route) => void held.push(() => route.continue()));
+  await page.goto(world.base);
+  expect(page.workers()).toEqual([]);
+  await page.getByLabel(DROP).setInputFiles(at('contract.pdf'));
+  await expect.poll(() => page.workers().length).toBe(2);
+  expect(held).toHaveLength(1);
+  await held[0]!();
+  await expect(page.getByText('14 of 14 printed')).toBeVisible();
+  await expect(page.locator('fo-lanes fo-page-image[data-state="drawn"]').first()).toBeVisible();
+  // No others were made for it.
+  expect(page.workers()).toHaveLength(2);
+});
+
 test('left out, it makes no job, and the Desk is as before', async ({ page, world }) => {
   execFileSync('qpdf', ['--encrypt', '', 'owner', '256', '--print=none', '--', at('contract.pdf'), at('kept.pdf')]);
   await page.goto(world.base);

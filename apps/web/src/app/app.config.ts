@@ -1,6 +1,7 @@
 import { OverlayContainer } from '@angular/cdk/overlay';
 import { provideHttpClient, withFetch } from '@angular/common/http';
 import {
+  EnvironmentInjector,
   inject,
   provideAppInitializer,
   provideBrowserGlobalErrorListeners,
@@ -13,13 +14,30 @@ import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { loadBench, routes } from './app.routes';
 import { WHAT_COMES_NEXT } from './desk/what-comes-next';
 
+/** The Bench is loaded, and what plans and draws for it has begun, before there is anything to plan or to draw. */
+async function readyBench(injector: EnvironmentInjector): Promise<void> {
+  await loadBench();
+  const [{ Planner }, { PageRenderer }] = await Promise.all([
+    import('./workers/planner'),
+    import('./pages/page-renderer'),
+  ]);
+  injector.get(Planner);
+  await injector.get(PageRenderer).begin();
+}
+
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideBrowserGlobalErrorListeners(),
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(withFetch()),
-    { provide: WHAT_COMES_NEXT, useValue: loadBench },
+    {
+      provide: WHAT_COMES_NEXT,
+      useFactory: () => {
+        const injector = inject(EnvironmentInjector);
+        return () => readyBench(injector);
+      },
+    },
     // What is wrong is said beside a field, so none keeps room for it underneath.
     {
       provide: MAT_FORM_FIELD_DEFAULT_OPTIONS,

@@ -5,7 +5,7 @@ import { provideRouter, Router } from '@angular/router';
 import type { FileRecord, JobBrief, JobList, JobRecord, SetupRecord } from '@foglio/api';
 import type { Ticket } from '@foglio/core';
 import { readTicket } from '@foglio/core/validate';
-import { delay, EMPTY, map, of, timer } from 'rxjs';
+import { delay, EMPTY, map, of, throwError, timer } from 'rxjs';
 import { aDocument, aPrinter } from '../../stubs/records';
 import { Api } from '../api/api';
 import { Uploader } from '../documents/uploader';
@@ -47,9 +47,10 @@ function begin({
   refused = [] as string[],
   loadNext = () => Promise.resolve<unknown>(null),
   jobs = (_: { search?: string; from?: number }) => late(NONE),
+  setups = () => late([house]),
 } = {}) {
   const api = {
-    setups: () => late([house]),
+    setups,
     jobs,
     createJob: (ticket: Ticket) => late({ id: 'j', ticket, revision: 1 } as JobRecord),
   };
@@ -84,6 +85,16 @@ test('a file that is dropped opens as a job, though every answer comes late', as
   const { navigated, told } = begin();
   await jest.advanceTimersByTimeAsync(20_000);
   expect([navigated.mock.calls, told.mock.calls]).toEqual([[[['/jobs', 'j']]], []]);
+});
+
+test('set-ups that cannot be had while the file is on its way are asked for again', async () => {
+  const asked: number[] = [];
+  // The list of the Desk asks too.
+  const setups = () => (asked.push(Date.now()) <= 2 ? throwError(() => new Error('away')) : late([house]));
+  const { navigated, told } = begin({ setups });
+  await jest.advanceTimersByTimeAsync(20_000);
+  expect([navigated.mock.calls, told.mock.calls]).toEqual([[[['/jobs', 'j']]], []]);
+  expect(asked.length).toBeGreaterThan(2);
 });
 
 test.each([

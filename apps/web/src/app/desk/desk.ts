@@ -123,6 +123,8 @@ export class Desk {
     this.message.set(null);
     // It is asked for again when it is opened, and told then where it cannot be had.
     this.loadNext().catch(() => undefined);
+    // Asked for at once, so that nothing is waited for once the documents are there.
+    const setups = firstValueFrom(this.api.setups()).catch(() => null);
     const refused: string[] = [];
     /** One that cannot be taken is told of, and does not keep the others from being taken. */
     const each = async <T>(file: File, work: () => Promise<T>): Promise<T | null> => {
@@ -153,7 +155,7 @@ export class Desk {
     }
     const [first] = taken;
     if (first) {
-      latest = await each(documents[0] as File, () => this.setUp(taken, nameWithoutKind(first.name)));
+      latest = await each(documents[0] as File, () => this.setUp(taken, nameWithoutKind(first.name), setups));
     }
     this.uploading.set(null);
     if (this.isLeft) {
@@ -168,8 +170,13 @@ export class Desk {
   }
 
   /** A new job starts from the house set-up, whatever was printed last. */
-  private async setUp(taken: readonly FileRecord[], title: string): Promise<JobRecord> {
-    const house = houseFor(await firstValueFrom(this.api.setups()), this.housePrinter()?.id);
+  private async setUp(
+    taken: readonly FileRecord[],
+    title: string,
+    asked: Promise<readonly SetupRecord[] | null>,
+  ): Promise<JobRecord> {
+    const setups = (await asked) ?? (await firstValueFrom(this.api.setups()));
+    const house = houseFor(setups, this.housePrinter()?.id);
     if (!house) throw new Error('there is no house set-up; start Foglio’s server again.');
     const printer = this.housePrinter();
     const ticket = applySetup(house.ticket, taken, title);

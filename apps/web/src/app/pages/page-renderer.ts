@@ -70,6 +70,11 @@ export class PageRenderer {
     return drawn;
   }
 
+  /** Gets ready for what will be wished for. @throws Error where the library cannot be fetched */
+  async begin(): Promise<void> {
+    await this.load();
+  }
+
   private async draw({ url, page, turn, width }: PictureWish): Promise<Drawn> {
     const document = await this.open(url);
     const proxy = await document.getPage(page);
