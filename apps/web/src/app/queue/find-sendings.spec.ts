@@ -1,6 +1,7 @@
 import type { SendingRecord } from '@foglio/api';
 import { aSending } from '../../stubs/records';
 import { ALL_OF_LATE, findSendings, placeAt, placeBy, type Search } from './find-sendings';
+import type { Move } from '../state/queue.state';
 
 const NOW = Date.parse('2026-11-25T10:00:00Z');
 
@@ -50,6 +51,26 @@ const [p1, q1, p2, p3] = WAITS as [SendingRecord, SendingRecord, SendingRecord, 
 test('what waits stands in the order in which it is sent, however it is listed', () => {
   const [group] = findSendings(WAITS.toReversed(), ALL_OF_LATE, NOW).groups;
   expect(group!.sendings.map(({ id }) => id)).toEqual(['p1', 'q1', 'p2', 'p3', 'q2']);
+});
+
+test.each<[Move[], string]>([
+  [[{ id: 'p3', before: 'p1' }], 'p3 p1 q1 p2 q2'],
+  // One press after another, before the first is answered.
+  [
+    [
+      { id: 'p1', before: 'p3' },
+      { id: 'p1', before: null },
+    ],
+    'q1 p2 p3 p1 q2',
+  ],
+  // Either of them is being sent by now.
+  [[{ id: 'gone', before: 'p1' }], 'p1 q1 p2 p3 q2'],
+  [[{ id: 'p2', before: 'gone' }], 'p1 q1 p2 p3 q2'],
+])('what is being moved, %j, stands where it will', (moves, order) => {
+  const [group] = findSendings(WAITS, ALL_OF_LATE, NOW, moves).groups;
+  expect(group!.sendings.map(({ id }) => id).join(' ')).toBe(order);
+  const ofPrinter = findSendings(WAITS, { ...ALL_OF_LATE, printerId: 'p' }, NOW, moves).groups[0]!;
+  expect(ofPrinter.sendings.map(({ id }) => id)).toEqual(order.split(' ').filter((id) => id.startsWith('p')));
 });
 
 test.each([

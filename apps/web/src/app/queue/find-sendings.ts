@@ -1,4 +1,5 @@
 import type { SendingRecord } from '@foglio/api';
+import type { Move } from '../state/queue.state';
 import { isAsking, isOver } from './sending-words';
 
 /** What is looked for in the Queue. */
@@ -23,6 +24,20 @@ const isWaiting = ({ state }: SendingRecord): boolean => state === 'queued';
 
 const byTurn = (one: SendingRecord, other: SendingRecord): number => one.turnAt.localeCompare(other.turnAt);
 
+/** What waits, each where it is sent once all that is being moved has been. */
+function inTurn(all: readonly SendingRecord[], moves: readonly Move[]): SendingRecord[] {
+  return moves.reduce((order, { id, before }) => {
+    const moved = order.find((one) => one.id === id);
+    const others = order.filter((one) => one !== moved);
+    const at =
+      before === null
+        ? others.findLastIndex(({ printerId }) => printerId === moved?.printerId) + 1
+        : others.findIndex((one) => one.id === before);
+    // One of the two is being sent by now.
+    return moved && at >= 0 ? others.toSpliced(at, 0, moved) : order;
+  }, all.filter(isWaiting).sort(byTurn));
+}
+
 export interface Group {
   readonly name: string;
   readonly sendings: readonly SendingRecord[];
@@ -33,12 +48,14 @@ export interface Group {
  * then says so.
  *
  * @param now milliseconds since 1970
+ * @param moves what the server was asked to put elsewhere and has not answered yet
  * @returns how many are left out because they were over long ago, beside the groups
  */
 export function findSendings(
   all: readonly SendingRecord[],
   search: Search,
   now: number,
+  moves: readonly Move[] = [],
 ): { groups: Group[]; old: number } {
   const words = search.text
     .toLowerCase()
@@ -56,7 +73,7 @@ export function findSendings(
   const groups = [
     { name: 'Asks for you', sendings: asking },
     { name: 'At the printers', sendings: rest.filter((one) => !isOver(one) && !isWaiting(one)) },
-    { name: WAITING, sendings: rest.filter(isWaiting).sort(byTurn) },
+    { name: WAITING, sendings: inTurn(all, moves).filter((one) => rest.includes(one)) },
     { name: 'Done', sendings: rest.filter(isOver) },
   ].filter(
     ({ name, sendings }) =>

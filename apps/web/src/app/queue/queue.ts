@@ -75,10 +75,10 @@ export class Queue {
   protected readonly queue = this.store.selectSignal(queueFeature.selectQueueState);
   private readonly now = clock();
   protected readonly search = signal(ALL_OF_LATE);
-  protected readonly found = computed(() => findSendings(this.queue().sendings ?? [], this.search(), this.now()));
+  protected readonly found = computed(() => this.find(this.search()));
   /** All that wait, whatever is looked for. */
   private readonly waiting = computed(() => {
-    const { groups } = findSendings(this.queue().sendings ?? [], ALL_OF_LATE, this.now());
+    const { groups } = this.find(ALL_OF_LATE);
     return groups.find(({ name }) => name === WAITING)?.sendings ?? [];
   });
   protected readonly WAITING = WAITING;
@@ -148,6 +148,11 @@ export class Queue {
     currentIndex,
   }: CdkDragDrop<readonly SendingRecord[], unknown, SendingRecord>): void {
     this.place(item.data, placeAt(container.data, item.data, currentIndex));
+  }
+
+  private find(search: Search): ReturnType<typeof findSendings> {
+    const { sendings, moves } = this.queue();
+    return findSendings(sendings ?? [], search, this.now(), moves);
   }
 
   /** What it would come before, were it one place sooner or later at its printer. */

@@ -33,8 +33,8 @@ export const place = createEffect(
       ofType(QueueActions.place),
       concatMap(({ id, before }) =>
         api.placeSending(id, before).pipe(
-          map((sending) => QueueActions.changed({ sending })),
-          catchError((error: unknown) => of(QueueActions.refused({ message: sayError(error) }))),
+          map((sending) => QueueActions.placed({ sending })),
+          catchError((error: unknown) => of(QueueActions.placeRefused({ message: sayError(error) }))),
         ),
       ),
     ),
