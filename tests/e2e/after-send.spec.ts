@@ -302,6 +302,12 @@ test('what waits is put sooner or later, by keyboard and by hand, and is printed
   await page.mouse.move(to.x + 40, to.y + 5, { steps: 10 });
   await page.mouse.up();
   await stands('Second', 'First', 'Third');
+  // The list shows at once what the server may not have heard of yet.
+  const turns = async (): Promise<string[]> => {
+    const all = await world.api<{ title: string; turnAt: string }[]>('/sendings');
+    return all.sort((one, other) => one.turnAt.localeCompare(other.turnAt)).map(({ title }) => title);
+  };
+  await expect.poll(turns).toEqual(['Second', 'First', 'Third']);
   await world.api('/printers/upper-office/held-back', { held: false }, 'PUT');
   for (const { id } of sent) await until(world, id, 'completed');
   const sheets = await Promise.all([1, 2, 3].map(async (job) => (await world.delivered(job)).length));
