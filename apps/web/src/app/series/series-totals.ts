@@ -52,6 +52,7 @@ export class SeriesTotals {
     if (this.isTaking()) return 'Files are still being taken in';
     if (whole.planned < whole.toPrint) return `Planning: ${whole.planned} of ${countFiles(whole.toPrint)}`;
     if (this.isReading()) return `Looking through the pages: ${whole.readPages} of ${whole.allPages}`;
+    if (whole.unfit === 1) return '1 file cannot be printed so: give it settings of its own, or leave it out';
     if (whole.unfit > 0)
       return `${countFiles(whole.unfit)} cannot be printed so: give them settings of their own, or leave them out`;
     if (whole.tally.files === 0) return 'There is no file to print';
