@@ -58,9 +58,9 @@ function readLabel(label: string): SheetOnPaper {
   return { tray, front: numbersIn(front), back: back === 'not printed' ? null : numbersIn(back) };
 }
 
-/** "page 3", "pages 5 to 8", "pages 1, 2 and 6 to 8"; "blank" has none. */
+/** "page 3", "pages 5 to 8", "pages 1, 2 and 6 to 8", "page 1 of notes (2)", the second of that name; "blank" has none. */
 function numbersIn(said: string): number[] {
-  return [...said.matchAll(/(\d+)(?: to (\d+))?/g)]
+  return [...said.replaceAll(/\(\d+\)/g, '').matchAll(/(\d+)(?: to (\d+))?/g)]
     .flatMap(([, from, to]) => {
       const first = Number(from);
       return Array.from({ length: Number(to ?? from) - first + 1 }, (_, index) => first + index);
