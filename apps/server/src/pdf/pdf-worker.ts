@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
+import { constants, setPriority } from 'node:os';
 import { momentOf } from '@foglio/core';
 import {
   collectOften,
@@ -24,7 +25,6 @@ import { diskFull } from '../http/disk-full';
 import { planOf, planSent } from '../plans/planning';
 import type { BrowserReport } from './browser-keeper';
 import type { FileWithHash, PdfReport, PdfRequest } from './pdf-workers';
-import { stepBack } from './step-back';
 
 /**
  * Runs in a process of its own, so that the server answers while it works, and can be ended from outside whatever it is
@@ -67,7 +67,7 @@ async function work(request: PdfRequest): Promise<void> {
     }
     case 'read-details':
       // Whoever types or scrolls meanwhile goes first.
-      stepBack();
+      setPriority(constants.priority.PRIORITY_LOW);
       collectOften();
       return readDetails(await bytesOf(request.source), request.pages, (page, details) =>
         report({ kind: 'details', page, details }),

@@ -174,9 +174,7 @@ export class PdfWorkers {
   /** Starts the worker for the next piece of work. */
   warmUp(): void {
     if (this.spare || this.closed) return;
-    // A session of its own, so that it can give way to what runs in others.
-    const how = { serialization: 'advanced', execArgv: WORKER_OPTIONS, detached: true } as const;
-    const spare = fork(this.program, [], how);
+    const spare = fork(this.program, [], { serialization: 'advanced', execArgv: WORKER_OPTIONS });
     // Whoever waits for an answer of the server goes before whoever waits for a file.
     if (spare.pid !== undefined) setPriority(spare.pid, constants.priority.PRIORITY_BELOW_NORMAL);
     const forget = (): void => {
