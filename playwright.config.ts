@@ -23,7 +23,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     // A button that is not there is told by its name, and not by the end of the whole journey.
-    actionTimeout: 45_000,
+    actionTimeout: 120_000,
     video: 'off',
     screenshot: 'off',
     launchOptions: {
